@@ -24,7 +24,8 @@ final class Limits
     {
         $figures = json_decode((string) file_get_contents($path), true, flags: JSON_THROW_ON_ERROR);
 
-        return new self(array_map(fn (mixed $figure): float => is_numeric($figure) ? (float) $figure : 0.0, is_array($figures) ? $figures : []));
+        return new self(array_map(fn (mixed $figure): float => is_numeric($figure) ? (float) $figure : 0.0, is_array($figures) ? $figures
+            : []));
     }
 
     /**

@@ -27,7 +27,8 @@ use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Reading\Reader;
 
 [, $home, $lines, $sources] = $argv;
-foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_KEY' => 'base64:'.base64_encode(str_repeat('k', 32))] as $name => $value) {
+foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_KEY' => 'base64:'.base64_encode(str_repeat('k', 32))] as $name
+    => $value) {
     putenv("$name=$value");
     $_ENV[$name] = $value;
 }
@@ -56,7 +57,8 @@ DB::transaction(function () use ($rows, $sources): void {
         $id = DB::table('sources')->insertGetId(['name' => $name, 'path' => "/shelf/$name",
             'reading' => str_replace((string) json_encode($source['path']), (string) json_encode("/shelf/$name"), $source['reading'])]
             + array_diff_key($source, ['id' => 1]));
-        DB::table('tracks')->insert(array_map(fn (array $track): array => ['source_id' => $id] + array_diff_key($track, ['id' => 1]), $tracks));
+        DB::table('tracks')->insert(array_map(fn (array $track): array => ['source_id' => $id] + array_diff_key($track, ['id' => 1]),
+            $tracks));
     }
 });
 $order = Order::query()->create(['spec' => ['version' => 1, 'container' => 'wav']]);
@@ -82,7 +84,8 @@ $get = function (string $address) use ($app): void {
         throw new RuntimeException("$address gives {$answer->getStatusCode()}.");
     }
 };
-$sheet = fn (): string => view('orders.renewed', ['sheet' => app(OrderSheet::class)->of($order->refresh(), SheetView::fromInput([]))])->render();
+$sheet = fn (): string => view('orders.renewed', ['sheet' => app(OrderSheet::class)->build($order->refresh(), SheetView::fromInput([]))])
+    ->render();
 $readings = array_map(fn (OrderLine $line): PlanLine => new PlanLine($line->source->facts() ?? throw new LogicException('Not read.')),
     $order->lines()->with('source')->get()->all());
 $change = fn (array $fields) => app(ChangeLines::class)->with($order, null, Scope::All, $fields);

@@ -48,7 +48,8 @@ final class Supervisor
     {
         // What is kept here is its owner's only; what is put elsewhere is not.
         $this->environment['OCTAVOX_UMASK'] = sprintf('%04o', umask(0077));
-        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache', '/bells'] as $folder) {
+        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache',
+            '/bells'] as $folder) {
             if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0700, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
             }
@@ -217,7 +218,8 @@ final class Supervisor
      */
     private function start(string $name, array $command, array $env = []): void
     {
-        $this->running[$this->spawn($name, $command, $env, quiet: in_array($name, ['web', 'catalogue'], true))] = ['name' => $name, 'command' => $command,
+        $this->running[$this->spawn($name, $command, $env, quiet: in_array($name, ['web', 'catalogue'], true))] = ['name' => $name,
+            'command' => $command,
             'env' => $env, 'begun' => microtime(true)];
     }
 
@@ -300,7 +302,8 @@ final class Supervisor
         fflush($lock);
         // For whoever wants to know whether all of it is there.
         @file_put_contents($this->home.'/processes.json', json_encode(array_column(array_map(
-            fn (array $one, int $child): array => ['name' => $one['name'], 'process' => $child], $this->running, array_keys($this->running)), 'process', 'name')));
+            fn (array $one, int $child): array => ['name' => $one['name'], 'process' => $child], $this->running, array_keys($this
+                ->running)), 'process', 'name')));
     }
 
     /** The port may still be held for a moment by what was just ended. */

@@ -26,7 +26,8 @@ $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
 // Whatever lies outside, or leads there, is answered as if it did not exist.
 $file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
 $names = TrustedHosts::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
-if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null) ? $_SERVER['HTTP_HOST'] : '')) {
+if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null)
+    ? $_SERVER['HTTP_HOST'] : '')) {
     $sendHeaders();
     $mark = '"'.dechex((int) filemtime($file)).'-'.dechex((int) filesize($file)).'"';
     header('Content-Type: '.$type);

@@ -13,7 +13,7 @@ $folder = $argv[1] ?? exit("The folder of the demo data is missing.\n");
 $of = function (string $name) use ($folder): string {
     $source = Opener::open("$folder/$name");
 
-    return base64_encode(pack('N*', ...Fingerprint::of($source, $source->sound()[0])));
+    return base64_encode(pack('N*', ...Fingerprint::compute($source, $source->sound()[0])));
 };
 $cover = function (string $id, array $colours, string $words): void {
     $image = imagecreatetruecolor(600, 600) ?: exit(1);
@@ -30,7 +30,8 @@ $cover('reopening', [[64, 98, 108], [96, 122, 82], [122, 38, 72]], 'THE REOPENIN
 
 $track = fn (string $title, string $performer, int $number): array => ['title' => $title, 'performer' => $performer,
     'isrc' => sprintf('ZZWRN26%05d', $number)];
-$steam = [$track('Gate march', 'Wrenfield Brass', 1), $track('Lift waltz', 'Wrenfield Brass', 2), $track('Song for six boats', 'Hetty Marlowe', 3)];
+$steam = [$track('Gate march', 'Wrenfield Brass', 1), $track('Lift waltz', 'Wrenfield Brass', 2), $track('Song for six boats',
+    'Hetty Marlowe', 3)];
 $recording = fn (string $title, string $artist, string $album, string $number, string $cover, string $file): array => ['title' => $title,
     'artist' => $artist, 'album' => $album, 'album_artist' => 'Wrenfield Brass', 'track' => $number, 'year' => '2026', 'genre' => 'Brass',
     'cover' => $cover, 'fingerprint' => $of($file)];

@@ -6,10 +6,10 @@ declare(strict_types=1);
  * A small catalogue of made-up albums and recordings, which stands for a real one: HTTP on the loopback, JSON. It runs by itself
  * (`php -S 127.0.0.1:PORT catalogue/server.php`) and knows nothing of the application.
  *
- *   GET  /disc?offsets=150,22650&leadout=58650   albums whose table of contents is that, or nearly: sectors, 75 a second, 150 before the first
- *   POST /sound                                   recordings that sound like the fingerprint in the body (numbers of 32 bits, big-endian)
- *   GET  /words?q=…                               recordings and albums by words
- *   GET  /cover/ID                                a picture
+ *   GET  /disc?offsets=150,22650&leadout=58650   albums whose table of contents is that, or nearly: sectors, 75 a second, 150 before the
+ * first   POST /sound                                   recordings that sound like the fingerprint in the body (numbers of 32 bits,
+ * big-endian)   GET  /words?q=…                               recordings and albums by words   GET  /cover/ID                             
+ *   a picture
  *
  * All but the last answer {"candidates": [{"confidence", "fields": {…}, "tracks": [{"title", "performer", "isrc"}], "cover"}]}.
  */
@@ -45,7 +45,8 @@ if ($path === '/disc') {
     $leadout = (int) ($query['leadout'] ?? 0);
     foreach ($data['albums'] as $album) {
         $differences = count($album['offsets']) !== count($offsets) ? [PHP_INT_MAX]
-            : array_map(fn (int $one, int $other): int => abs($one - $other), [...$album['offsets'], $album['leadout']], [...$offsets, $leadout]);
+            : array_map(fn (int $one, int $other): int => abs($one - $other), [...$album['offsets'], $album['leadout']], [...$offsets,
+            $leadout]);
         // Another pressing may begin its tracks a little elsewhere.
         if (max($differences) <= 300) {
             $found[] = $ofAlbum($album, 1 - max($differences) / 600);
@@ -54,7 +55,8 @@ if ($path === '/disc') {
 } elseif ($path === '/sound' && $asked['REQUEST_METHOD'] === 'POST') {
     $heard = array_values(unpack('N*', substr((string) file_get_contents('php://input'), 0, 100_000)) ?: []);
     foreach ($data['recordings'] as $recording) {
-        $difference = Fingerprint::difference(array_values(unpack('N*', (string) base64_decode($recording['fingerprint'], true)) ?: []), $heard);
+        $difference = Fingerprint::difference(array_values(unpack('N*', (string) base64_decode($recording['fingerprint'], true)) ?: []),
+            $heard);
         // The authors call two sounds the same up to 0.35.
         if ($difference < 0.35) {
             $found[] = $ofRecording($recording, 1 - $difference / 0.5);

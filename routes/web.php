@@ -144,4 +144,5 @@ Route::post('/results/{result}/retry', [ResultController::class, 'retry'])->name
 // Addresses of former versions.
 Route::get('/deliveries', fn (Request $request): RedirectResponse => redirect()->route('results', $request->query(), 301));
 Route::get('/deliveries/{result}/{rest}', fn (string $result,
-    string $rest): RedirectResponse => redirect("/results/$result/".str_replace('ribbon', 'waveform', $rest), 301))->where('rest', '[A-Za-z0-9/._-]{1,200}');
+    string $rest): RedirectResponse => redirect("/results/$result/".str_replace('ribbon', 'waveform', $rest), 301))->where('rest',
+        '[A-Za-z0-9/._-]{1,200}');

@@ -45,7 +45,8 @@ it('draws no circle among the rooms', function () {
 
 it('knows every folder as a room', function () {
     $folders = fn (string $of): array => array_map(basename(...), glob(dirname(__DIR__)."/$of/*", GLOB_ONLYDIR) ?: []);
-    expect(array_diff($folders('core/src'), array_keys(Rooms::CORE)))->toBe([])->and(array_diff($folders('app'), Rooms::APPLICATION))->toBe([]);
+    expect(array_diff($folders('core/src'), array_keys(Rooms::CORE)))->toBe([])->and(array_diff($folders('app'), Rooms::APPLICATION))
+        ->toBe([]);
 });
 
 it('plants a breach of every rule', function () {

@@ -20,7 +20,7 @@ final class Body
      *
      * @throws HttpResponseException a problem, where it is no JSON object
      */
-    public static function of(Request $request): array
+    public static function read(Request $request): array
     {
         $text = $request->getContent();
         if (strlen($text) > self::MOST_BYTES) {

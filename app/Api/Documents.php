@@ -106,7 +106,7 @@ final class Documents
                 default => 'planned',
             },
             'says' => $line->says(),
-            'plans' => array_map(fn (PlannedResult $one): array => $one->plan === null ? [] : PlanDocument::of($one->plan),
+            'plans' => array_map(fn (PlannedResult $one): array => $one->plan === null ? [] : PlanDocument::write($one->plan),
                 $line->makable()),
             'error' => $line->refusal === null ? null : self::error($line->refusal->code(), $line->refusal->getMessage()),
             'fit' => $line->fit?->toArray(),

@@ -36,7 +36,7 @@ final readonly class OrderRequest
     /** @throws HttpResponseException a problem that names what cannot be taken */
     public static function of(Request $request): self
     {
-        $body = Body::of($request);
+        $body = Body::read($request);
         foreach (array_diff(array_keys($body), self::FIELDS) as $strange) {
             self::refuse($strange, sprintf('There is no field “%s”; there are %s', $strange, implode(', ', self::FIELDS)));
         }

@@ -10,7 +10,7 @@ use Illuminate\Support\Facades\DB;
 final class ChangeMark
 {
     /** @param  string  $what  `work` or `sources` */
-    public function of(string $what): int
+    public function read(string $what): int
     {
         $number = DB::table('changes')->where('what', $what)->value('number');
 

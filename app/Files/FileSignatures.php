@@ -20,7 +20,7 @@ final class FileSignatures
      * @param  array<array-key, string>  $paths
      * @return array<array-key, string> under the keys of the paths; empty for those that are not there
      */
-    public static function of(array $paths): array
+    public static function read(array $paths): array
     {
         $signatures = array_fill_keys(array_keys($paths), '');
         foreach (array_chunk($paths, self::AT_ONCE, true) as $some) {

@@ -15,7 +15,7 @@ final class MediaType
         return in_array($type, self::SOUNDS, true);
     }
 
-    public static function of(string $container, bool $picture): string
+    public static function name(string $container, bool $picture): string
     {
         return match ($container) {
             'mp4', 'mov', 'm4a', 'm4r', '3gp', 'aac', 'alac' => $picture ? 'video/mp4' : 'audio/mp4',

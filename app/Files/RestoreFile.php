@@ -17,7 +17,7 @@ final class RestoreFile
         $folder = dirname($path);
         Folder::ready($folder);
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
-            $to = $folder.'/'.NumberedName::of(basename($path), $number);
+            $to = $folder.'/'.NumberedName::write(basename($path), $number);
             // A link is made in one step, and only where nothing is.
             if (! file_exists($to) && (@link($from, $to) ? unlink($from) : @rename($from, $to))) {
                 return $to;

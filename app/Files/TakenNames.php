@@ -15,8 +15,8 @@ final class TakenNames
     /** @return string the wanted name, with a number where it is taken */
     public function free(string $wanted): string
     {
-        for ($number = 1; isset($this->taken[mb_strtolower(NumberedName::of($wanted, $number))]); $number++);
-        $name = NumberedName::of($wanted, $number);
+        for ($number = 1; isset($this->taken[mb_strtolower(NumberedName::write($wanted, $number))]); $number++);
+        $name = NumberedName::write($wanted, $number);
         $this->taken[mb_strtolower($name)] = true;
 
         return $name;

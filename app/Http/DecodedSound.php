@@ -24,7 +24,7 @@ final class DecodedSound
      * @param  int  $samples  of the whole track, each of all channels
      * @param  int  $rate  Hz
      */
-    public static function of(Request $request, string $path, array $which, int $samples, int $rate, int $channels): StreamedResponse
+    public static function stream(Request $request, string $path, array $which, int $samples, int $rate, int $channels): StreamedResponse
     {
         $frame = 2 * $channels;
         $data = min($samples, intdiv(self::MOST_BYTES, $frame)) * $frame;
@@ -34,7 +34,7 @@ final class DecodedSound
             16).'data'.pack('V', $data);
         $first = intdiv(max(0, $from - self::HEADER), $frame);
         $count = max(0, (int) ceil(($until - self::HEADER) / $frame) - $first);
-        $process = CoreProcess::of('excerpt', $which + ['path' => $path, 'from' => $first, 'count' => $count], brief: true)
+        $process = CoreProcess::prepare('excerpt', $which + ['path' => $path, 'from' => $first, 'count' => $count], brief: true)
             ->setTimeout(null);
 
         return response()->stream(function () use ($process, $header, $from, $until, $first, $frame): void {

@@ -13,7 +13,7 @@ final class ListOrder
 
     private const KEPT_AS = 'sources_by';
 
-    public static function of(Request $request): string
+    public static function read(Request $request): string
     {
         $asked = RequestInput::text($request, 'by');
         if (preg_match('/^[a-z]{1,20}$/D', $asked) === 1) {

@@ -53,7 +53,7 @@ final class PlainErrors
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->render(fn (OutsideShelf $outside, Request $request): Response => $request->is('api/*')
-            ? Problem::of(404, 'outside-shelf', $outside->getMessage()) : self::page(404, $outside->getMessage()));
+            ? Problem::respond(404, 'outside-shelf', $outside->getMessage()) : self::page(404, $outside->getMessage()));
         $exceptions->map(fn (QueryException $error): \Throwable => self::ofDatabase($error));
         // None is a mistake of the program: who asked is told, and a log on a full drive would only fail as well; what was interrupted is
         // begun again, or said of the source.
@@ -84,11 +84,11 @@ final class PlainErrors
         if ($error instanceof HttpExceptionInterface) {
             $status = $error->getStatusCode();
 
-            return Problem::of($status, self::CODES[$status] ?? 'refused',
+            return Problem::respond($status, self::CODES[$status] ?? 'refused',
                 self::SENTENCES[$status] ?? self::SENTENCES[$status < 500 ? 400 : 503])->withHeaders($error->getHeaders());
         }
 
-        return config('app.debug') || app()->runningUnitTests() ? null : Problem::of(500, 'internal', self::MISTAKE);
+        return config('app.debug') || app()->runningUnitTests() ? null : Problem::respond(500, 'internal', self::MISTAKE);
     }
 
     /** What SQLite says in words of HTTP: locked for longer than anybody waits, or no room left for a row. */

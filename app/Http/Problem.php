@@ -22,7 +22,7 @@ final class Problem
      * @param  string  $detail  one sentence, for people
      * @param  array<string, mixed>  $more  members of the document beside those of the standard
      */
-    public static function of(int $status, string $code, string $detail, array $more = []): JsonResponse
+    public static function respond(int $status, string $code, string $detail, array $more = []): JsonResponse
     {
         $document = ['type' => 'urn:octavox:problem:'.$code, 'title' => self::TITLES[$status] ?? 'Refused', 'status' => $status,
             'code' => $code, 'detail' => $detail] + $more;
@@ -36,7 +36,7 @@ final class Problem
 
     public static function ofFailure(Failure $failure): JsonResponse
     {
-        return self::of(422, $failure->code(), $failure->getMessage());
+        return self::respond(422, $failure->code(), $failure->getMessage());
     }
 
     /**
@@ -48,6 +48,6 @@ final class Problem
      */
     public static function throw(int $status, string $code, string $detail, array $more = []): never
     {
-        throw new HttpResponseException(self::of($status, $code, $detail, $more));
+        throw new HttpResponseException(self::respond($status, $code, $detail, $more));
     }
 }

@@ -10,7 +10,7 @@ final class LineNumbers
     private const MOST = 20_000;
 
     /** @return list<int> each once; what is no number is left out */
-    public static function of(mixed $input): array
+    public static function read(mixed $input): array
     {
         $given = is_array($input) ? $input : explode(',', is_scalar($input) ? (string) $input : '');
         $numbers = array_map(fn (mixed $one): int => is_scalar($one) ? (int) $one : 0, array_slice($given, 0, self::MOST));

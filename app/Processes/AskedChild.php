@@ -46,7 +46,7 @@ final readonly class AskedChild
      */
     public function answer(array $asked, string $path, string $log, ?callable $goOn = null): array
     {
-        $process = CoreProcess::of($this->script, $asked, $this->isBrief)->setTimeout($this->seconds)->setIdleTimeout($this->silence);
+        $process = CoreProcess::prepare($this->script, $asked, $this->isBrief)->setTimeout($this->seconds)->setIdleTimeout($this->silence);
         $said = $troubles = '';
         try {
             $process->start(function (string $type, string $part) use (&$said, &$troubles): void {

@@ -17,7 +17,7 @@ final class CoreProcess
      * @param  array<string, mixed>  $asked  what the script reads from its standard input
      * @param  bool  $brief  whether it shall begin soon rather than be fast
      */
-    public static function of(string $script, array $asked, bool $brief = false): Process
+    public static function prepare(string $script, array $asked, bool $brief = false): Process
     {
         $process = new Process(CoreScript::command($script, $brief), env: Fence::environment()
             + [OutsideDecoders::VARIABLE => DecodersFile::path()]);

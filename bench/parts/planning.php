@@ -30,7 +30,8 @@ return function (Workbench $bench): void {
     // A piece of each, kept: what its packets say of the marks was read before.
     $line = new OrderLine($reading, new OutputSpec(sounds: [new SoundSpec(pieces: '1:00-2:00')]));
     /** @var SourceKnowledge $found */
-    $found = (new ReflectionMethod(SourceInspector::class, 'find'))->invoke(null, $line, OrderPlanner::plan([$line], $specs['kept'])[0]->wanted);
+    $found = (new ReflectionMethod(SourceInspector::class, 'find'))->invoke(null, $line, OrderPlanner::plan([$line], $specs['kept'])[0]
+        ->wanted);
     $knowing = $line->knowing($found);
     $began = hrtime(true);
     $planned = OrderPlanner::plan(array_fill(0, 500, $knowing), $specs['kept']);

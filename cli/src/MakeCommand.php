@@ -100,7 +100,7 @@ final class MakeCommand implements Command
             throw Usage::missing('--into DIR or --beside');
         }
         $for = $this->arguments->text('for');
-        $this->destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
+        $this->destination = $for === null ? null : Destinations::find($for, Home::path('destinations'));
         if ($spec->container === null && $this->destination === null) {
             throw Usage::missing('--format, --recipe or --for');
         }
@@ -233,7 +233,7 @@ final class MakeCommand implements Command
             return new OrderLine($reading, $own, label: $label);
         }
         $asked = $own->over($spec);
-        $fit = FitInspector::of($reading, $this->destination, asked: $asked);
+        $fit = FitInspector::inspect($reading, $this->destination, asked: $asked);
         if ($fit->spec !== null) {
             // A name that had to be another one counts more than the one that was asked for.
             return new OrderLine($reading, $asked->withName($fit->spec->name ?? $asked->name)->over($fit->spec), label: $label);
@@ -320,7 +320,7 @@ final class MakeCommand implements Command
     /** @throws InvalidLevel */
     private function tell(Plan $plan): void
     {
-        $this->results[] = [...PlanDocument::of($plan), 'replaces' => self::replaced($plan)[0] ?? null, 'plan' => $plan->toArray()];
+        $this->results[] = [...PlanDocument::write($plan), 'replaces' => self::replaced($plan)[0] ?? null, 'plan' => $plan->toArray()];
         $this->output->say(sprintf(
             "%s → %s\n  %s: %s; %s samples, about %s bytes%s", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
             implode(', ', PlanWords::steps($plan)), number_format($plan->length()), number_format($plan->target->predictedBytes),

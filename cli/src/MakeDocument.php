@@ -19,7 +19,7 @@ final class MakeDocument
      */
     public static function made(Result $result): array
     {
-        return [...PlanDocument::of($result->plan),
+        return [...PlanDocument::write($result->plan),
             'path' => $result->path,
             'state' => $result->isSkipped() ? 'skipped' : 'done',
             'samples' => $result->receipt->samples ?? $result->plan->length(),

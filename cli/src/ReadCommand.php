@@ -42,7 +42,7 @@ final class ReadCommand implements Command
         }
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         $for = $this->arguments->text('for');
-        $destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
+        $destination = $for === null ? null : Destinations::find($for, Home::path('destinations'));
         $sources = $leftOut = [];
         $first = null;
         foreach (Files::under($this->arguments->paths, $this->arguments->number('disc-title')) as $file) {
@@ -59,10 +59,11 @@ final class ReadCommand implements Command
                 $reading = Reader::read($path, $file->title ?? $stated);
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $file->title ?? $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
-                    ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
-                $fit = $destination === null ? null : FitInspector::of($reading, $destination,
+                    ? AnalysisFindings::find($track, $analyses[$track->number]) : [], $reading->sound()));
+                $fit = $destination === null ? null : FitInspector::inspect($reading, $destination,
                     $analyses[($reading->sound()[0] ?? null)->number ?? 0] ?? null);
-                $sources[] = [...ReadingDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
+                $sources[] = [...ReadingDocument::write($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit
+                    ->toArray()])];
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses),
                     ...array_map(self::finding(...), $findings), ...($fit === null ? [] : self::fit($fit))]));
             } catch (\Throwable $thrown) {

@@ -97,7 +97,7 @@ final readonly class SpecOptions
             throw Usage::apart('--recipe', 'a recipe is a spec with a name; leave --spec out, or --recipe');
         }
         if ($path === null) {
-            return $recipe === null ? new OutputSpec : Recipes::of($recipe, Home::path('recipes'))->spec;
+            return $recipe === null ? new OutputSpec : Recipes::find($recipe, Home::path('recipes'))->spec;
         }
         $json = is_file($path) ? @file_get_contents($path) : false;
 

@@ -23,5 +23,5 @@ exit(ChildScript::run(function (Fields $asked): array {
     $track = $source->track($asked->number('track')) ?? throw TrackMissing::number($path, $asked->number('track'));
     @unlink($asked->text('waveform'));
 
-    return ['analysis' => ParallelAnalysis::of($source, $track, $asked->text('waveform'), new LineProgress(STDOUT))->toArray()];
+    return ['analysis' => ParallelAnalysis::run($source, $track, $asked->text('waveform'), new LineProgress(STDOUT))->toArray()];
 }));

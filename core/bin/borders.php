@@ -22,7 +22,7 @@ exit(ChildScript::run(function (Fields $asked): array {
     foreach (array_filter($asked->list('queries'), is_string(...)) as $key) {
         $query = BordersQuery::ofKey($key);
         if ($query !== null) {
-            $borders[$key] = BorderFinder::of($source, $query)->toArray();
+            $borders[$key] = BorderFinder::find($source, $query)->toArray();
         }
     }
 

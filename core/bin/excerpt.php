@@ -18,7 +18,7 @@ try {
     $source = Opener::open($asked->text('path'), Stated::parse($asked->textOrNull('stated')));
     $sound = $asked->numberOrNull('sound');
     $track = $sound === null ? $asked->number('track') : ($source->sound()[$sound - 1]->number ?? 0);
-    foreach (Excerpt::of($source, $track, $asked->number('from'), $asked->number('count')) as $samples) {
+    foreach (Excerpt::decode($source, $track, $asked->number('from'), $asked->number('count')) as $samples) {
         if (@fwrite(STDOUT, $samples) === false) {
             exit(0);
         }

@@ -25,5 +25,5 @@ exit(ChildScript::run(function (Fields $asked): array {
         throw CodecNotDecodable::named(CodecModules::describeTrack($track));
     }
 
-    return ['fingerprint' => base64_encode(pack('N*', ...Fingerprint::of($source, $track))), 'seconds' => $track->seconds()];
+    return ['fingerprint' => base64_encode(pack('N*', ...Fingerprint::compute($source, $track))), 'seconds' => $track->seconds()];
 }));

@@ -29,6 +29,7 @@ exit(ChildScript::run(function (Fields $asked): array {
         $measured = Analyzer::to($opened, $opened->sound()[0]);
     }
 
-    return ['refusals' => array_map(fn (Rejection $one): string => $one->says, $destination->refuses(Facts::ofReading($reading, $measured))),
+    return ['refusals' => array_map(fn (Rejection $one): string => $one->says, $destination->refuses(Facts::ofReading($reading,
+        $measured))),
         'seconds' => $reading->seconds, 'container' => $reading->container, 'tags' => (object) $reading->tags->values()];
 }));

@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Guesses what a file without a header holds: JSON {path} on the standard input; answers with {guesses: [pcm16:48000:2, …]}, the likeliest first.
+// Guesses what a file without a header holds: JSON {path} on the standard input; answers with {guesses: [pcm16:48000:2, …]},
+    the likeliest first.
 
 use Octavox\Core\Analysis\HeaderlessGuess;
 use Octavox\Core\Bytes\FileBytes;
@@ -13,4 +14,4 @@ require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 exit(ChildScript::run(fn (Fields $asked): array => ['guesses' => array_map(strval(...),
-    HeaderlessGuess::of(FileBytes::open($asked->text('path'))))]));
+    HeaderlessGuess::guess(FileBytes::open($asked->text('path'))))]));

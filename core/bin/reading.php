@@ -31,6 +31,6 @@ exit(ChildScript::run(function (Fields $asked): array {
     }
 
     return ['reading' => $reading->toArray(), 'titles' => $titles,
-        'content' => ContentMark::of(SourceBytes::of($reading->path, $reading->stated))
+        'content' => ContentMark::compute(SourceBytes::open($reading->path, $reading->stated))
             .($reading->stated instanceof StatedTitle ? ' '.$reading->stated : '')];
 }));

@@ -14,5 +14,5 @@ require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 exit(ChildScript::run(fn (Fields $asked): array => ['same' => ContentMark::isSame(
-    SourceBytes::of($asked->text('path'), Stated::parse($asked->textOrNull('stated'))),
-    SourceBytes::of($asked->text('other'), Stated::parse($asked->textOrNull('other_stated'))))]));
+    SourceBytes::open($asked->text('path'), Stated::parse($asked->textOrNull('stated'))),
+    SourceBytes::open($asked->text('other'), Stated::parse($asked->textOrNull('other_stated'))))]));

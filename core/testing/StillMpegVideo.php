@@ -40,7 +40,8 @@ final class StillMpegVideo
         $head = (new BitWriter)->bits(self::WIDTH, 12)->bits(self::HEIGHT, 12)->bits(2, 4)->bits(3, 4)->bits(2500, 18)->bits(1, 1)
             ->bits(20, 10)->bits(0, 3)->bytes();
         // Main profile at main level, not progressive, 4:2:0
-        $extension = (new BitWriter)->bits(1, 4)->bits(0x48, 8)->bits(0, 1)->bits(1, 2)->bits(0, 2 + 2 + 12)->bits(1, 1)->bits(0, 8 + 1 + 2 + 5)
+        $extension = (new BitWriter)->bits(1, 4)->bits(0x48, 8)->bits(0, 1)->bits(1, 2)->bits(0, 2 + 2 + 12)->bits(1, 1)->bits(0,
+            8 + 1 + 2 + 5)
             ->bytes();
 
         return "\0\0\1\xB3$head\0\0\1\xB5$extension";

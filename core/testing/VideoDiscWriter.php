@@ -183,7 +183,8 @@ final class VideoDiscWriter
 
     private function pack(int $stream, string $data, ?int $time, int $clock): void
     {
-        $times = $time === null ? '' : chr(0x21 | $time >> 30 << 1).pack('n', ($time >> 15 & 0x7FFF) << 1 | 1).pack('n', ($time & 0x7FFF) << 1
+        $times = $time === null ? '' : chr(0x21 | $time >> 30 << 1).pack('n', ($time >> 15 & 0x7FFF) << 1 | 1).pack('n',
+            ($time & 0x7FFF) << 1
             | 1);
         $body = "\x81".($time === null ? "\0" : "\x80").chr(strlen($times)).$times.$data;
         $pack = self::packHead($clock)."\0\0\1".chr($stream).pack('n', strlen($body)).$body;
@@ -240,7 +241,8 @@ final class VideoDiscWriter
         $length = 1 + $sectors($chapters) + $sectors($chains) + $sectors($addresses);
         $head = self::put(TitleSet::HEAD, [0x0C => pack('N', 2 * $length + intdiv(strlen($this->vob), self::SECTOR) - 1),
             0x1C => pack('N', $length - 1), 0x20 => "\0\x11", 0x80 => pack('N', 0x3D7), 0xC4 => pack('N', $length),
-            0xC8 => pack('N', 1), 0xCC => pack('N', 1 + $sectors($chapters)), 0xE0 => pack('N', 1 + $sectors($chapters) + $sectors($chains)),
+            0xC8 => pack('N', 1), 0xCC => pack('N', 1 + $sectors($chapters)), 0xE0 => pack('N',
+                1 + $sectors($chapters) + $sectors($chains)),
             // MPEG-2, 625 lines, 4:3, 352 by 288
             0x200 => "\x53\x18", 0x202 => pack('n', count($this->sounds)).$attributes], self::SECTOR);
 

@@ -209,7 +209,7 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
         $listening = new Analyzer(16000, $layout);
         $listening->take(Block::fromChannels($channels));
         $codes = array_map(fn (Finding $finding): string => $finding->code(),
-            AnalysisFindings::of(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout),
+            AnalysisFindings::find(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout),
                 Timeline::plain(count($channels[0])), 0), $listening->finish()));
         foreach (array_unique([...$codes, ...$wanted]) as $code) {
             $right[$code] = ($right[$code] ?? 0) + (int) (in_array($code, $codes, true) && in_array($code, $wanted, true));

@@ -90,7 +90,8 @@ function chanceSpec(): OutputSpec
     return new OutputSpec(
         $one([...$names, 'wav', 'mp3', 'nothing']), $seldom(PictureChoice::cases(), 12),
         $one([[], [$sound()], [$sound()], [$sound()], [$sound(), $sound()]]),
-        $seldom([Length::sound(), Length::picture(), Length::tryFrom('0.02'), Length::tryFrom('0:09')], 9), $seldom([['title' => 'Lift', 'artist' => null], []], 5),
+        $seldom([Length::sound(), Length::picture(), Length::tryFrom('0.02'), Length::tryFrom('0:09')], 9), $seldom([['title' => 'Lift',
+            'artist' => null], []], 5),
         $seldom(['{stem} {label} {piece}', '{title}', '../{stem}', 'same', str_repeat('long ', 80)], 3), Scratch::folder(),
         $seldom(IfExists::cases(), 4), $seldom(IfRight::cases(), 4),
     );

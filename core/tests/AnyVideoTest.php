@@ -187,7 +187,7 @@ final class ChanceVideo
         foreach ($media->tracks() as $track) {
             $auxiliary = $track->coding === '' ? null : $media->auxiliary($track);
             foreach ($auxiliary === null ? [] : $media->auxiliarySamples($track) as $sample) {
-                $text = SubtitleText::of($auxiliary->coding, $sample->data);
+                $text = SubtitleText::read($auxiliary->coding, $sample->data);
                 $text === '' || $texts[] = [$text, round($sample->pts / $auxiliary->timescale, 3),
                     round($sample->duration / $auxiliary->timescale, 3)];
             }

@@ -34,7 +34,7 @@ function stereoReading(string $name = 'two.wav', int $bits = 16): Reading
 function madeAsAsked(string $destination, Reading $source, OutputSpec $asked): array
 {
     $line = new OrderLine($source);
-    $fit = (new LeastChange(Destinations::of($destination), null, $asked))->ofLine($line);
+    $fit = (new LeastChange(Destinations::find($destination), null, $asked))->fitLine($line);
     if ($fit->spec === null) {
         return [$fit, null];
     }
@@ -47,9 +47,9 @@ it('does what is asked besides, and what is made is accepted all the same',
     function (string $destination, OutputSpec $asked, Change $change) {
         [$fit, $made] = madeAsAsked($destination, stereoReading(), $asked);
         expect($fit->change)->toBe($change)->and($made)->not->toBeNull();
-        $loud = Destinations::of($destination)->limits->mostLufs === null ? null
+        $loud = Destinations::find($destination)->limits->mostLufs === null ? null
             : Analyzer::to($opened = Opener::open($made->path, null), $opened->sound()[0]);
-        expect(array_map(fn (Rejection $one): string => $one->says, Destinations::of($destination)
+        expect(array_map(fn (Rejection $one): string => $one->says, Destinations::find($destination)
             ->refuses(Facts::ofReading($made, $loud))))->toBe([]);
     })->with([
         'nothing' => ['cutting-uncompressed', new OutputSpec, Change::None],
@@ -74,7 +74,7 @@ it('takes tags that somebody adds for those that a destination wants', function 
     $wants = Destination::fromArray(['version' => 1, 'name' => 'x', 'title' => 'x',
         'accepts' => [['containers' => ['flac'], 'codecs' => ['flac']]],
         'limits' => ['tags' => ['title', 'artist']], 'spec' => ['version' => 1, 'container' => 'flac']]);
-    $of = fn (OutputSpec $asked): Change => (new LeastChange($wants, null, $asked))->ofLine(new OrderLine(stereoReading()))->change;
+    $of = fn (OutputSpec $asked): Change => (new LeastChange($wants, null, $asked))->fitLine(new OrderLine(stereoReading()))->change;
     expect($of(new OutputSpec))->toBe(Change::Impossible)->and($of(new OutputSpec(tags: ['title' => 'x'])))->toBe(Change::Impossible)
         ->and($of(new OutputSpec(tags: ['title' => 'x', 'artist' => 'y'])))->toBe(Change::Remake);
 });
@@ -84,11 +84,12 @@ it('tells why no lesser change would do', function (string $destination, string 
         'a.mp4' => Signal::movie([Signal::pictureTrack(30), Signal::aacTrack([Signal::sweep(48_000)])]),
         default => Signal::wave([Signal::steps(48_000, 1)], SampleFormat::signed(16)),
     });
-    $fit = (new LeastChange(Destinations::of($destination)))->of(Reader::read($path));
+    $fit = (new LeastChange(Destinations::find($destination)))->fit(Reader::read($path));
     expect([$fit->change, $fit->why()])->toBe([$change, $why]);
 })->with([
     ['cutting-uncompressed', 'a.wav', Change::None, ''],
-    ['sketchpad', 'a.mp4', Change::Remux, 'A plain copy would not do: It is MP4; what is accepted is M4A. It has a picture; only sound alone is accepted. '
+    ['sketchpad', 'a.mp4', Change::Remux,
+        'A plain copy would not do: It is MP4; what is accepted is M4A. It has a picture; only sound alone is accepted. '
         .'Its sound is kept.'],
     ['editor-aiff', 'a.mp4', Change::Remake,
         'Another container would not do: It has a picture; only sound alone is accepted. Its sound is AAC-LC; what is accepted is PCM.'],
@@ -107,11 +108,11 @@ it('refuses a destination that contradicts itself', function (array $change, str
 
 it('finds the same with and without what is asked of an order of many', function () {
     // As the sheet does it: what is asked lies over what was found, and all lines are planned together.
-    $destination = Destinations::of('radio-desk');
+    $destination = Destinations::find('radio-desk');
     $lines = $specs = [];
     foreach (['one.wav', 'one.wav', 'two.wav'] as $number => $name) {
         $reading = stereoReading($name, $number === 2 ? 24 : 16);
-        $fit = (new LeastChange($destination, null, new OutputSpec(name: '{number} {stem}')))->ofLine(new OrderLine($reading));
+        $fit = (new LeastChange($destination, null, new OutputSpec(name: '{number} {stem}')))->fitLine(new OrderLine($reading));
         $lines[] = new OrderLine($reading, (new OutputSpec(name: '{number} {stem}', place: '/x'))
             ->over($fit->spec ?? new OutputSpec('wav')));
         $specs[] = $fit->spec;
@@ -127,7 +128,7 @@ it('takes layouts by their names, and folds where its own is not among them',
                 'layouts' => $layouts]], 'spec' => ['version' => 1, 'container' => 'wav']]);
         $path = Scratch::write('some.wav', Signal::wave(array_map(fn (int $seed): array => Signal::steps(4800, $seed), range(1, $channels)),
             SampleFormat::signed(16)));
-        $fit = (new LeastChange($destination))->of($reading = Reader::read($path));
+        $fit = (new LeastChange($destination))->fit($reading = Reader::read($path));
         $plan = OrderPlanner::plan([new OrderLine($reading)], ($fit->spec ?? new OutputSpec('wav'))->withPlace('/x'))[0]->plans[0];
         expect([$fit->change, $plan->sounds[0]->audio->layout->name()])->toBe([$change, $made])
             ->and(implode(' ', array_map(fn (Rejection $one): string => $one->rule->value, $fit->violations)))
@@ -143,7 +144,7 @@ it('cleans tags for a destination that chokes on signs, and names in the folders
         'limits' => ['plain_tags' => true, 'plain_name' => true, 'tags' => ['title']], 'spec' => ['version' => 1, 'container' => 'flac']]);
     $asked = new OutputSpec(tags: ['title' => "Lift \u{1F6A4}", 'album' => 'Rushes'], name: '{album}/é {stem}');
     $line = new OrderLine(stereoReading());
-    $fit = (new LeastChange($destination, null, $asked))->ofLine($line);
+    $fit = (new LeastChange($destination, null, $asked))->fitLine($line);
     $plan = OrderPlanner::plan([$line], $asked->withName($fit->spec?->name)->withPlace('/x')
         ->over($fit->spec ?? new OutputSpec))[0]->plans[0];
     expect($fit->change)->toBe(Change::Remake)->and($plan->path())->toBe('/x/Rushes/two.flac')

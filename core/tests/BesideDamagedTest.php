@@ -25,12 +25,15 @@ it('makes and plans the good file beside damaged ones, always, and nothing takes
     $good = Scratch::write('good.wav', Signal::wave([Signal::sweep(4800, 0.4, 0.00001)], SampleFormat::signed(16)));
     array_splice($paths, 4, 0, [$good]);
     foreach ([['--format', 'wavpack', '--plan'], ['--format', 'mp3', '--level', 'lufs:-16']] as $options) {
-        $command = ['timeout', '-s', 'KILL', '120', dirname(__DIR__, 2).'/octavox', 'make', ...$paths, '--into', "$folder/out", '--json', ...$options];
+        $command = ['timeout', '-s', 'KILL', '120', dirname(__DIR__, 2).'/octavox', 'make', ...$paths, '--into', "$folder/out", '--json',
+            ...$options];
         $said = json_decode((string) shell_exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>/dev/null'), true);
         $results = array_column($said['results'] ?? [], null, 'source');
-        expect($results[$good]['state'] ?? 'nothing')->toBe(in_array('--plan', $options, true) ? 'planned' : 'done', "$name, seed $seed: ".implode(' ', $options));
+        expect($results[$good]['state'] ?? 'nothing')->toBe(in_array('--plan', $options, true) ? 'planned' : 'done',
+            "$name, seed $seed: ".implode(' ', $options));
         foreach ($said['results'] as $result) {
-            expect($result['error']['code'] ?? '')->not->toBe('internal', "$name, seed $seed: $result[source] ".($result['error']['message'] ?? ''));
+            expect($result['error']['code'] ?? '')->not->toBe('internal',
+                "$name, seed $seed: $result[source] ".($result['error']['message'] ?? ''));
         }
     }
 })->with(SAMPLES)->group('slow');

@@ -45,7 +45,8 @@ it('says what broadcasters want to know, as another library reads it', function 
         ->and(Reader::read($made)->tags->broadcast)->toEqual($said->over(new Broadcast(history: 'A=PCM,F=48000,W=16,M=stereo,T=Octavox')))
         ->and(Reader::read($made)->tags->recorded)->toBe('2026-05-09T14:03:22');
     // What is made of that keeps what it says, and adds how it was made; a single field can be said anew.
-    $again = madeBy($made, new OutputSpec('wav', broadcast: new Broadcast(originator: 'Lock seven'), sounds: [new SoundSpec(rate: 44_100)]));
+    $again = madeBy($made, new OutputSpec('wav', broadcast: new Broadcast(originator: 'Lock seven'),
+        sounds: [new SoundSpec(rate: 44_100)]));
     expect(SampleLibrary::broadcast($again))->toMatchArray(['description' => 'Gates, second take', 'originator' => 'Lock seven',
         'reference' => 'WREN2026-0042', 'time' => '14:03:22',
         'history' => "A=PCM,F=48000,W=16,M=stereo,T=Octavox\r\nA=PCM,F=44100,W=16,M=stereo,T=Octavox\r\n"]);
@@ -127,7 +128,8 @@ it('makes nothing with a cover that is none, is gone, or is too large', function
     expect(fn () => madeBy(lift(), new OutputSpec('mp3', cover: $path, place: $folder)))->toThrow(Octavox\Core\Failure::class, $says)
         ->and(glob("$folder/*"))->toBe([]);
 })->with([
-    fn (): array => [Scratch::write('text', 'no picture'), 'neither a JPEG nor a PNG'], fn (): array => ['/nowhere/cover.png', 'no such file'],
+    fn (): array => [Scratch::write('text', 'no picture'), 'neither a JPEG nor a PNG'], fn (): array => ['/nowhere/cover.png',
+        'no such file'],
     fn (): array => [picture('png', Cover::MOST_BYTES), '16 MB at most'],
 ]);
 

@@ -89,7 +89,7 @@ it('gives a piece the chapters that are heard in it, at its own times', function
 
 it('moves chapters with what is cut, joined and begun later', function () {
     $chapters = [new Chapter(0.0, 'One'), new Chapter(10.0, 'Two'), new Chapter(20.0, 'Three')];
-    $of = fn (int $moment, int $length, Piece ...$pieces): array => placed(ResultChapters::of($chapters, 100, $moment, $length,
+    $of = fn (int $moment, int $length, Piece ...$pieces): array => placed(ResultChapters::place($chapters, 100, $moment, $length,
         new Shape(pieces: array_values($pieces))));
     expect($of(0, 3000))->toBe([[0.0, 'One'], [10.0, 'Two'], [20.0, 'Three']])
         ->and($of(500, 2000))->toBe([[0.0, 'One'], [5.0, 'Two'], [15.0, 'Three']])
@@ -98,8 +98,8 @@ it('moves chapters with what is cut, joined and begun later', function () {
         ->and($of(0, 3000, new Piece(500, 800), new Piece(1900, 2100)))->toBe([[0.0, 'One'], [3.0, 'Two'], [4.0, 'Three']])
         ->and($of(0, 3000, new Piece(2500, 2600), new Piece(2700, 2800), new Piece(0, 100)))->toBe([[0.0, 'Three'], [2.0, 'One']])
         ->and($of(0, 3000, new Piece(1000, 2000)))->toBe([[0.0, 'Two']])
-        ->and(ResultChapters::of([], 100, 0, 3000, Shape::none()))->toBe([])
-        ->and(placed(ResultChapters::of(array_reverse($chapters), 100, 0, 3000, Shape::none())))
+        ->and(ResultChapters::place([], 100, 0, 3000, Shape::none()))->toBe([])
+        ->and(placed(ResultChapters::place(array_reverse($chapters), 100, 0, 3000, Shape::none())))
         ->toBe([[0.0, 'One'], [10.0, 'Two'], [20.0, 'Three']]);
 });
 

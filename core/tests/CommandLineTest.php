@@ -12,7 +12,8 @@ use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
-array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand', 'ProgressLine']);
+array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand',
+    'ProgressLine']);
 
 it('reads files and whole folders', function () {
     $folder = Scratch::folder();
@@ -216,7 +217,8 @@ it('names every option, every format and every part in its help', function () {
 it('makes by a recipe into folders that the pattern names, and lists the recipes', function () {
     $folder = Scratch::folder();
     mkdir("$folder/in/day 1", recursive: true);
-    file_put_contents("$folder/in/day 1/Lift \u{1F6A4}.wav", Signal::wave([Signal::steps(4800, 1), Signal::steps(4800, 2)], SampleFormat::signed(16)));
+    file_put_contents("$folder/in/day 1/Lift \u{1F6A4}.wav", Signal::wave([Signal::steps(4800, 1), Signal::steps(4800, 2)],
+        SampleFormat::signed(16)));
     [$status, $made] = octavox('make', "$folder/in", '--recipe', 'two-microphones', '--into', "$folder/out", '--name',
         '{tree}/[{artist} ]{stem} {label} {today}', '--name-signs', 'remove', '--json');
     $today = date('Y-m-d');
@@ -317,7 +319,8 @@ it('completes words in a shell, and has a page of its manual that is its help', 
     [$status] = octavox('completion', 'bash');
     $run = function (string ...$words): string {
         $lines = sprintf('source <(%s completion bash); COMP_WORDS=(%s); COMP_CWORD=%d; _octavox; echo "${COMPREPLY[@]}"',
-            escapeshellarg(dirname(__DIR__, 2).'/octavox'), implode(' ', array_map(escapeshellarg(...), ['octavox', ...$words])), count($words));
+            escapeshellarg(dirname(__DIR__, 2).'/octavox'), implode(' ', array_map(escapeshellarg(...), ['octavox', ...$words])),
+                count($words));
 
         return trim((string) shell_exec('bash -c '.escapeshellarg($lines)));
     };

@@ -210,7 +210,7 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
 
 it('offers MP4 and QuickTime only what they carry', function () {
     expect(SoundEntry::carries(new AudioFormat(Codec::Vorbis, 48000, Layout::stereo(), null, 'x'), false))->toBeFalse()
-        ->and(SoundEntry::carries(new AudioFormat(Codec::Opus, 48000, VorbisLayout::of(2), null, 'x'), true))->toBeFalse();
+        ->and(SoundEntry::carries(new AudioFormat(Codec::Opus, 48000, VorbisLayout::layout(2), null, 'x'), true))->toBeFalse();
 });
 
 it('keeps gaps in time stamps open, remade or kept, and refuses where a kept copy would close them', function (string $container) {

@@ -48,10 +48,13 @@ it('takes the tracks of a disc image, each to the sample, with its words', funct
     $sheet = disc(['Band.cue' => SHEET, 'Band.bin' => $image]);
     $reading = Reader::read($sheet);
     expect($reading->container)->toBe('cue')->and($reading->sound()[0]->timeline->samples())->toBe(400 * 588)
-        ->and($reading->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'genre' => 'Brass', 'year' => '2026'])
-        ->and(array_column(array_map(fn ($one): array => $one->toArray(), $reading->chapters), 'title'))->toBe(['Gate march', 'Keeper – Lift waltz']);
+        ->and($reading->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'genre' => 'Brass',
+        'year' => '2026'])
+        ->and(array_column(array_map(fn ($one): array => $one->toArray(), $reading->chapters), 'title'))->toBe(['Gate march',
+        'Keeper – Lift waltz']);
     $into = Scratch::folder();
-    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--pieces', 'chapters', '--each', '--name', '{track:2} {title}', '--json');
+    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--pieces', 'chapters', '--each', '--name',
+        '{track:2} {title}', '--json');
     expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $said['results']))
         ->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
     // From 2:00 to 3:37 and on to the end, 75 sectors a second.
@@ -59,7 +62,8 @@ it('takes the tracks of a disc image, each to the sample, with its words', funct
         $made = (string) file_get_contents($said['results'][$index]['path']);
         $at = strpos($made, 'data') + 8;
         expect(substr($made, $at, ($until - $from) * 2352))->toBe(substr($image, $from * 2352, ($until - $from) * 2352));
-        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album' => 'Steam day',
+        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album'
+            => 'Steam day',
             'artist' => ['Wrenfield Brass', 'Keeper'][$index]]);
     }
 });
@@ -81,7 +85,8 @@ it('reads one long recording with its sheet, and several files as one disc', fun
     $long = Signal::wave([Signal::steps(441_000, 1), Signal::steps(441_000, 2)], SampleFormat::signed(16), 44_100);
     $folder = dirname(disc(['day.wav' => $long]));
     octavox('make', "$folder/day.wav", '--into', $folder, '--format', 'flac');
-    $of = fn (string $file, string $kind): string => "FILE $file $kind\nTRACK 1 AUDIO\nINDEX 01 00:00:00\nTRACK 2 AUDIO\nINDEX 01 00:04:00\n";
+    $of = fn (string $file, string $kind): string
+        => "FILE $file $kind\nTRACK 1 AUDIO\nINDEX 01 00:00:00\nTRACK 2 AUDIO\nINDEX 01 00:04:00\n";
     foreach (['"day.wav"' => 'WAVE', 'day.flac' => 'WAVE', '"C:\\Discs\\day.wav"' => 'WAVE'] as $file => $kind) {
         file_put_contents("$folder/day.cue", $of($file, $kind));
         $reading = Reader::read("$folder/day.cue");
@@ -89,7 +94,8 @@ it('reads one long recording with its sheet, and several files as one disc', fun
             ->and($reading->chapters[1]->title)->toBe('Track 2');
     }
     $parts = [sectors(10, 3), sectors(7, 4), sectors(20, 5)];
-    $sheet = disc(['disc.cue' => "FILE \"1.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.bin\" BINARY\nTRACK 02 AUDIO\nINDEX 00 00:00:00\nINDEX 01 00:00:02\n"
+    $sheet = disc(['disc.cue'
+        => "FILE \"1.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.bin\" BINARY\nTRACK 02 AUDIO\nINDEX 00 00:00:00\nINDEX 01 00:00:02\n"
         ."FILE \"3.bin\" BINARY\nTRACK 03 AUDIO\nINDEX 01 00:00:00\n", '1.bin' => $parts[0], '2.bin' => $parts[1], '3.bin' => $parts[2]]);
     expect(array_map(fn ($one): float => round($one->starts * 75, 3), Reader::read($sheet)->chapters))->toEqual([0.0, 12.0, 17.0]);
     $into = Scratch::folder();
@@ -110,7 +116,8 @@ it('refuses a sheet by which nothing can be read, and leaves what lies elsewhere
 ]);
 
 it('reads sheets in bounds, whatever stands in them', function () {
-    $many = "FILE a.bin BINARY\n".implode('', array_map(fn (int $track): string => sprintf("TRACK %d AUDIO\nINDEX 01 %02d:00:00\n", $track, $track), range(1, 200)));
+    $many = "FILE a.bin BINARY\n".implode('', array_map(fn (int $track): string => sprintf("TRACK %d AUDIO\nINDEX 01 %02d:00:00\n",
+        $track, $track), range(1, 200)));
     // A disc has 99 at most, and what is hidden before the first.
     expect(CueSheet::parse($many)->tracks)->toHaveCount(100);
     $tracks = Reader::read(disc(['a.cue' => $many, 'a.bin' => sectors(20, 6)]))->chapters;
@@ -167,24 +174,29 @@ it('takes words from the text of the disc itself, codes of tracks, and leaves ga
     expect($status)->toBe(0);
     foreach ([[0, 150], [225, 400]] as $index => [$from, $until]) {
         $made = (string) file_get_contents($said['results'][$index]['path']);
-        expect(md5(substr($made, strpos($made, 'data') + 8, ($until - $from) * 2352)))->toBe(md5(substr($image, $from * 2352, ($until - $from) * 2352)))
+        expect(md5(substr($made, strpos($made, 'data') + 8, ($until - $from) * 2352)))->toBe(md5(substr($image, $from * 2352,
+            ($until - $from) * 2352)))
             ->and($said['results'][$index]['samples'])->toBe(($until - $from) * 588);
     }
-    expect(Reader::read($said['results'][0]['path'])->tags->values())->toMatchArray(['isrc' => 'ZZWRN2600001', 'artist' => 'Band', 'track' => '1']);
+    expect(Reader::read($said['results'][0]['path'])->tags->values())->toMatchArray(['isrc' => 'ZZWRN2600001', 'artist' => 'Band', 'track'
+        => '1']);
 });
 
 it('takes pre-emphasis off where the disc has it, along the curve of the standard', function () {
     // Three tracks of a second, with the same six tones; the second has pre-emphasis.
     $tones = [100.0, 1000.0, 3183.0, 6000.0, 10_000.0, 16_000.0];
-    $samples = array_map(fn (int $index): float => array_sum(array_map(fn (float $tone): float => 0.1 * sin(2 * M_PI * $tone * $index / 44_100), $tones)),
+    $samples = array_map(fn (int $index): float => array_sum(array_map(fn (float $tone): float
+        => 0.1 * sin(2 * M_PI * $tone * $index / 44_100), $tones)),
         range(0, 3 * 44_100 - 1));
     $wave = Signal::wave([$samples, array_map(fn (float $one): float => -$one, $samples)], SampleFormat::signed(24), 44_100);
-    $sheet = disc(['Bright.cue' => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
+    $sheet = disc(['Bright.cue'
+        => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
         ."TRACK 03 AUDIO\nINDEX 01 00:02:00\n", 'Bright.wav' => $wave]);
     expect(array_map(fn ($one): string => $one->code(), Reader::read($sheet)->findings))->toContain('pre-emphasis');
     $into = Scratch::folder();
     [, $plain] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--name', 'plain', '--json');
-    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--bits', '24', '--name', 'taken', '--de-emphasis', '--dither', 'off',
+    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--bits', '24', '--name', 'taken', '--de-emphasis',
+        '--dither', 'off',
         '--json');
     expect($status)->toBe(0)->and($plain['results'][0]['samples'])->toBe(3 * 44_100)->and($said['results'][0]['samples'])->toBe(3 * 44_100);
     $got = Signal::decodeFile($said['results'][0]['path']);
@@ -209,10 +221,12 @@ it('takes pre-emphasis off where the disc has it, along the curve of the standar
     // Not a sample beside the track is touched.
     $whole = Signal::decodeFile($plain['results'][0]['path']);
     foreach ([[0, 44_100], [88_200, 132_300]] as [$from, $until]) {
-        expect(md5(serialize(array_slice($got[0], $from, $until - $from))))->toBe(md5(serialize(array_slice($whole[0], $from, $until - $from))));
+        expect(md5(serialize(array_slice($got[0], $from, $until - $from))))->toBe(md5(serialize(array_slice($whole[0], $from,
+            $until - $from))));
     }
     // One track alone is begun anew, and one without pre-emphasis is kept to the sample.
-    [, $each] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--bits', '24', '--pieces', 'chapters', '--each', '--de-emphasis',
+    [, $each] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--bits', '24', '--pieces', 'chapters', '--each',
+        '--de-emphasis',
         '--name', 'track {track}', '--json');
     expect(array_column($each['results'], 'action'))->toBe(['kept', 'remade', 'kept']);
     $second = Signal::decodeFile($each['results'][1]['path']);
@@ -220,11 +234,15 @@ it('takes pre-emphasis off where the disc has it, along the curve of the standar
 });
 
 it('writes a sheet that says again what the files say', function () {
-    $tags = fn (int $track, string $title, string $artist): Tags => Tags::none()->with(TagField::Title, $title)->with(TagField::Artist, $artist)
-        ->with(TagField::Album, 'Steam "day"')->with(TagField::AlbumArtist, 'Wrenfield Brass')->with(TagField::Isrc, "ZZ-WRN-26-0000$track");
-    $text = SheetWriter::text([['01 Gate march.wav', $tags(1, 'Gate march', 'Wrenfield Brass')], ['02 Waltz.wav', $tags(2, "Lift\nwaltz", 'Keeper')]]);
+    $tags = fn (int $track, string $title, string $artist): Tags => Tags::none()->with(TagField::Title, $title)->with(TagField::Artist,
+        $artist)
+        ->with(TagField::Album, 'Steam "day"')->with(TagField::AlbumArtist, 'Wrenfield Brass')->with(TagField::Isrc,
+        "ZZ-WRN-26-0000$track");
+    $text = SheetWriter::text([['01 Gate march.wav', $tags(1, 'Gate march', 'Wrenfield Brass')], ['02 Waltz.wav', $tags(2, "Lift\nwaltz",
+        'Keeper')]]);
     $samples = [sectors(5, 1), sectors(9, 2)];
-    $wave = fn (string $data): string => 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 44_100, 176_400, 4, 16).'data'
+    $wave = fn (string $data): string => 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 44_100, 176_400, 4,
+        16).'data'
         .pack('V', strlen($data)).$data;
     $reading = Reader::read(disc(['day.cue' => $text, '01 Gate march.wav' => $wave($samples[0]), '02 Waltz.wav' => $wave($samples[1])]));
     expect(array_map(fn ($one): array => [$one->title, $one->disc->isrc, round($one->starts * 75)], $reading->chapters))
@@ -239,10 +257,13 @@ it('takes no harm of a text of the disc that is damaged', function () {
     for ($time = 0; $time < 200; $time++) {
         $text = '';
         for ($pack = mt_rand(0, 8); $pack > 0; $pack--) {
-            $text .= substr(textPack([0x80, 0x81, 0x82, 0x8E, mt_rand(0, 255)][mt_rand(0, 4)], mt_rand(0, 255), $pack, mt_rand(0, 255), random_bytes(12)), 0, 16)."\0\0";
+            $text .= substr(textPack([0x80, 0x81, 0x82, 0x8E, mt_rand(0, 255)][mt_rand(0, 4)], mt_rand(0, 255), $pack, mt_rand(0, 255),
+                random_bytes(12)), 0, 16)."\0\0";
         }
-        $reading = Reader::read(disc(['a.cue' => $sheet, 'a.bin' => sectors(1, 1), 't.cdt' => substr($text, 0, mt_rand(0, strlen($text)))]));
-        expect($reading->chapters)->toHaveCount(1)->and(mb_check_encoding(json_encode($reading->toArray(), JSON_THROW_ON_ERROR), 'UTF-8'))->toBeTrue();
+        $reading = Reader::read(disc(['a.cue' => $sheet, 'a.bin' => sectors(1, 1), 't.cdt' => substr($text, 0, mt_rand(0,
+            strlen($text)))]));
+        expect($reading->chapters)->toHaveCount(1)->and(mb_check_encoding(json_encode($reading->toArray(), JSON_THROW_ON_ERROR), 'UTF-8'))
+            ->toBeTrue();
     }
 });
 
@@ -254,24 +275,30 @@ it('says in a sheet whatever words there are, so that it is read again as it was
     $held = fn (string $text): string => str_replace('"', "'", (string) preg_replace('/\s+/u', ' ', $text));
     for ($try = 0; $try < 60; $try++) {
         $tracks = array_map(fn (int $number): array => [$number.' '.str_replace(["\n", "\t", '"'], '', $word()).'.wav',
-            array_map(fn (): string => $word(), [TagField::Title->value => 0, TagField::Artist->value => 0, TagField::Composer->value => 0])], range(1, mt_rand(2, 99)));
-        $tags = fn (array $values): Tags => array_reduce(array_keys($values), fn (Tags $all, string $field): Tags => $values[$field] === '' ? $all
+            array_map(fn (): string => $word(), [TagField::Title->value => 0, TagField::Artist->value => 0, TagField::Composer->value
+                => 0])], range(1, mt_rand(2, 99)));
+        $tags = fn (array $values): Tags => array_reduce(array_keys($values), fn (Tags $all, string $field): Tags => $values[$field] === ''
+            ? $all
             : $all->with(TagField::from($field), $values[$field]), Tags::none());
         $text = SheetWriter::text(array_map(fn (array $one): array => [$one[0], $tags($one[1])], $tracks));
         expect(CueSheet::isOne($text))->toBeTrue();
         $sheet = CueSheet::parse($text);
-        expect(array_map(fn ($one): array => [$one->number, $one->file, $one->frames, $one->title, $one->performer, $one->songwriter], $sheet->tracks))
-            ->toBe(array_map(fn (int $index): array => [$index + 1, $index, 0, ...array_map($held, array_values($tracks[$index][1]))], array_keys($tracks)))
+        expect(array_map(fn ($one): array => [$one->number, $one->file, $one->frames, $one->title, $one->performer, $one->songwriter],
+            $sheet->tracks))
+            ->toBe(array_map(fn (int $index): array => [$index + 1, $index, 0, ...array_map($held, array_values($tracks[$index][1]))],
+            array_keys($tracks)))
             ->and(array_column($sheet->files, 0))->toBe(array_map(fn (array $one): string => $held($one[0]), $tracks));
     }
 });
 
 it('writes no sheet of what no disc can hold', function (array $options, int $seconds, string $says) {
     $into = Scratch::folder();
-    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 48_000 * $seconds, 0.25), array_fill(0, 48_000 * $seconds, -0.25)], SampleFormat::signed(16), 48_000));
+    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 48_000 * $seconds, 0.25), array_fill(0, 48_000 * $seconds, -0.25)],
+        SampleFormat::signed(16), 48_000));
     [$status, , $error] = octavox('make', $source, '--into', $into, '--disc-sheet', 'Band.cue', ...$options);
     // It is said before anything is made.
-    expect($status)->toBe($says === '' ? 0 : 1)->and(is_file($into.'/Band.cue'))->toBe($says === '')->and(count(scandir($into)) > 2)->toBe($says === '')->and($says === '' ? $error === '' : str_contains($error, $says))
+    expect($status)->toBe($says === '' ? 0 : 1)->and(is_file($into.'/Band.cue'))->toBe($says === '')->and(count(scandir($into)) > 2)
+        ->toBe($says === '')->and($says === '' ? $error === '' : str_contains($error, $says))
         ->toBeTrue($error);
 })->with([
     'as a disc has it' => [['--format', 'wav', '--rate', '44100'], 1, ''],
@@ -279,14 +306,18 @@ it('writes no sheet of what no disc can hold', function (array $options, int $se
     'more bits' => [['--format', 'wav', '--rate', '44100', '--bits', '24'], 1, '16'],
     'one channel' => [['--format', 'wav', '--rate', '44100', '--layout', 'mono'], 1, 'two channels'],
     'another format' => [['--format', 'flac', '--rate', '44100'], 1, 'WAV'],
-    'several folders' => [['--format', 'wav', '--rate', '44100', '--pieces', '0-0.5,0.5-1', '--each', '--name', '{piece}/{stem}'], 1, 'several folders'],
-    'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
-    'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
+    'several folders' => [['--format', 'wav', '--rate', '44100', '--pieces', '0-0.5,0.5-1', '--each', '--name', '{piece}/{stem}'], 1,
+        'several folders'],
+    'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string
+        => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
+    'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string
+        => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
 ]);
 
 it('names a sheet as results are named where one is there', function (string $exists, array $sheets, string $named) {
     $into = Scratch::folder();
-    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 44_100, 0.25), array_fill(0, 44_100, -0.25)], SampleFormat::signed(16), 44_100));
+    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 44_100, 0.25), array_fill(0, 44_100, -0.25)],
+        SampleFormat::signed(16), 44_100));
     $words = ['make', $source, '--into', $into, '--disc-sheet', 'Band.cue', '--format', 'wav', '--json', '--exists', $exists];
     [$first, $said] = octavox(...$words);
     [$status, $again] = octavox(...$words);
@@ -321,7 +352,8 @@ it('fills in from the text of a disc what its sheet does not say, and believes p
 
         return substr($pack, 0, 16)."\0\0";
     };
-    $sheet = fn (string $text): array => array_map(fn ($one): array => [$one->title, $one->performer, $one->songwriter, $one->isrc], (function () use ($text): array {
+    $sheet = fn (string $text): array => array_map(fn ($one): array => [$one->title, $one->performer, $one->songwriter, $one->isrc],
+        (function () use ($text): array {
         $sheet = CueSheet::parse("FILE a.bin BINARY\nTRACK 01 AUDIO\nTITLE \"Of the sheet\"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nISRC ZZWRN2600009\nINDEX 01 00:01:00\n");
         DiscText::into($sheet, $text);
 
@@ -337,7 +369,9 @@ it('fills in from the text of a disc what its sheet does not say, and believes p
         ->and($sheet(textPack(0x82, 1, 0, 0, "Ann\0Ben\0")))->toBe([['Of the sheet', '', 'Ann', ''], ['', '', 'Ben', 'ZZWRN2600009']])
         // Words of another language, letters of two bytes, kinds that say nothing, tracks that are not there.
         ->and($sheet($ofBlock(textPack(0x80, 2, 0, 0, "Other\0"), 0x10).$ofBlock(textPack(0x80, 2, 0, 0, "Wide\0"), 0x80)
-            .textPack(0x87, 2, 0, 0, "Genre\0").textPack(0x80, 77, 0, 0, "Nowhere\0").'too short'))->toBe([['Of the sheet', '', '', ''], ['', '', '', 'ZZWRN2600009']])
+            .textPack(0x87, 2, 0, 0, "Genre\0").textPack(0x80, 77, 0, 0, "Nowhere\0").'too short'))->toBe([['Of the sheet', '', '', ''],
+            ['', '', '', 'ZZWRN2600009']])
         // A length before the packs.
-        ->and($sheet("\0\x14\0\0".textPack(0x80, 2, 0, 0, "Waltz\0")))->toBe([['Of the sheet', '', '', ''], ['Waltz', '', '', 'ZZWRN2600009']]);
+        ->and($sheet("\0\x14\0\0".textPack(0x80, 2, 0, 0, "Waltz\0")))->toBe([['Of the sheet', '', '', ''], ['Waltz', '', '',
+        'ZZWRN2600009']]);
 });

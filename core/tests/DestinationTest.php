@@ -66,7 +66,8 @@ function broughtIn(): array
         'episode.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::exactly(128), 48_000, $whole),
         'quiet.mp3' => Signal::mp3([Signal::sweep(48_000, 0.02), Signal::sweep(48_000, 0.02)], RateControl::exactly(128), 48_000, $whole),
         'soft.wav' => Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24)),
-        'desk.wav' => Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24), tags: Tags::none()->withBroadcast(new Broadcast)),
+        'desk.wav' => Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24), tags: Tags::none()
+            ->withBroadcast(new Broadcast)),
         'late.mp4' => Signal::movie([Signal::pictureTrack(13), $aac(48_000, 128, 2)], indexFirst: false),
         'varies.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::variable(4), 48_000, $whole),
         'recorder.m4a' => Signal::movie([$aac(48_000, 64, 1)], brand: 'M4A ', tags: $whole),
@@ -97,7 +98,7 @@ it('ships destinations that follow their schema and come back as they were writt
 });
 
 it('accepts, re-wraps, remakes or refuses as the destination has it', function (string $destination, array $changes) {
-    $found = array_map(fn (Reading $one): string => FitInspector::of($one, Destinations::of($destination))
+    $found = array_map(fn (Reading $one): string => FitInspector::inspect($one, Destinations::find($destination))
         ->change->value, broughtIn());
     foreach ($changes as $name => $change) {
         expect($found[$name])->toBe($change, "$name for $destination");
@@ -123,7 +124,7 @@ it('accepts, re-wraps, remakes or refuses as the destination has it', function (
 ]);
 
 it('makes of anything only what the destination then accepts', function (string $destination) {
-    $change = fn (Reading $one) => FitInspector::of($one, Destinations::of($destination));
+    $change = fn (Reading $one) => FitInspector::inspect($one, Destinations::find($destination));
     $made = 0;
     foreach (broughtIn() as $name => $reading) {
         $fit = $change($reading);
@@ -161,11 +162,11 @@ it('says of a result before it is made what it is when it is made', function () 
 
 it('does not take for quiet enough what nobody has measured', function () {
     $soft = broughtIn()['soft.wav'];
-    $radio = Destinations::of('radio-desk');
-    $unknown = (new LeastChange($radio))->of($soft);
+    $radio = Destinations::find('radio-desk');
+    $unknown = (new LeastChange($radio))->fit($soft);
     expect($unknown->change)->toBe(Change::Remake)->and($unknown->violations[0]->says)->toContain('is not known')
-        ->and(FitInspector::of($soft, $radio)->change)->toBe(Change::Remux)
-        ->and(FitInspector::of(broughtIn()['stereo.wav'], $radio)->violations[0]->says)
+        ->and(FitInspector::inspect($soft, $radio)->change)->toBe(Change::Remux)
+        ->and(FitInspector::inspect(broughtIn()['stereo.wav'], $radio)->violations[0]->says)
         ->toMatch('/^Its loudness is -\d+\.\d LUFS; at most -22 are accepted\.$/');
 });
 
@@ -174,21 +175,24 @@ it('does not measure again what was measured already', function () {
     $opened = Opener::open($path);
     [$reading, $measured] = [Reader::read($path), Analyzer::to($opened, $opened->sound()[0])];
     unlink($path);
-    expect(FitInspector::of($reading, Destinations::of('radio-desk'), $measured)->change)->toBe(Change::Remux)
-        ->and(fn () => FitInspector::of($reading, Destinations::of('radio-desk')))->toThrow(Failure::class);
+    expect(FitInspector::inspect($reading, Destinations::find('radio-desk'), $measured)->change)->toBe(Change::Remux)
+        ->and(fn () => FitInspector::inspect($reading, Destinations::find('radio-desk')))->toThrow(Failure::class);
 });
 
 it('never raises the bit rate of what was lossy already', function () {
-    $fit = (new LeastChange(Destinations::of('pocket-player')))->of($reading = broughtIn()['recorder.m4a']);
+    $fit = (new LeastChange(Destinations::find('pocket-player')))->fit($reading = broughtIn()['recorder.m4a']);
     $track = $reading->sound()[0];
     $kbps = (int) $fit->spec?->sounds[0]->rateControl?->kbps;
     // Of AAC it becomes MP3: the next step above what that needs.
-    expect($kbps)->toBeGreaterThanOrEqual(EnoughRate::of($track->sound, (float) $track->kbps(), new AudioFormat(Codec::Mp3, 48_000, $track->sound->layout)))
+    expect($kbps)->toBeGreaterThanOrEqual(EnoughRate::kbps($track->sound, (float) $track->kbps(), new AudioFormat(Codec::Mp3, 48_000,
+        $track->sound->layout)))
         ->and($kbps)->toBeLessThanOrEqual(192)->and(in_array($kbps, Outputs::named('mp3')->capabilities()->kbps, true))->toBeTrue();
-    $again = (new LeastChange(Destination::fromArray(array_replace(Destinations::of('pocket-player')->toArray(), ['name' => 'x', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'most_kbps' => 64]]]))))
-        ->of(Reader::read((string) (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mp3'), RateControl::exactly(96), Scratch::folder())), 'again')->path));
+    $again = (new LeastChange(Destination::fromArray(array_replace(Destinations::find('pocket-player')->toArray(), ['name' => 'x',
+        'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'most_kbps' => 64]]]))))
+        ->fit(Reader::read((string) (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mp3'),
+        RateControl::exactly(96), Scratch::folder())), 'again')->path));
     expect($again->spec?->sounds[0]->rateControl?->kbps)->toBe(64);
-    $fit = (new LeastChange(Destinations::of('pocket-player')))->of(broughtIn()['mono.wav']);
+    $fit = (new LeastChange(Destinations::find('pocket-player')))->fit(broughtIn()['mono.wav']);
     expect($fit->spec?->sounds[0]->rateControl?->kbps)->toBe(192)->and($fit->spec?->sounds[0]->rate)->toBeNull();
 });
 
@@ -219,10 +223,10 @@ it('refuses in a sentence a document that is no destination', function (array $c
 it('knows shipped ones by name and others by their file', function () {
     $path = Scratch::write('mine.json',
         str_replace('"archive"', '"mine"', (string) file_get_contents(__DIR__.'/../destinations/archive.json')));
-    expect(Destinations::of($path)->name)->toBe('mine')->and(Destinations::of('archive')->name)->toBe('archive')
-        ->and(fn () => Destinations::of('nowhere'))->toThrow(DestinationInvalid::class, 'podcast-host')
-        ->and(fn () => Destinations::of(Scratch::write('broken.json', '[1, 2')))->toThrow(DestinationInvalid::class, 'no JSON object')
-        ->and(fn () => Destinations::of(Scratch::write('list.json', '[]')))->toThrow(DestinationInvalid::class);
+    expect(Destinations::find($path)->name)->toBe('mine')->and(Destinations::find('archive')->name)->toBe('archive')
+        ->and(fn () => Destinations::find('nowhere'))->toThrow(DestinationInvalid::class, 'podcast-host')
+        ->and(fn () => Destinations::find(Scratch::write('broken.json', '[1, 2')))->toThrow(DestinationInvalid::class, 'no JSON object')
+        ->and(fn () => Destinations::find(Scratch::write('list.json', '[]')))->toThrow(DestinationInvalid::class);
 });
 
 it('answers on the command line', function () {
@@ -255,7 +259,7 @@ it('answers on the command line', function () {
 });
 
 it('tells every failure of a destination with a code of its own', function () {
-    expect(fn () => Destinations::of('nowhere'))->toThrow(fn (Failure $failure) => expect($failure->code())->toBe('destination-invalid'));
+    expect(fn () => Destinations::find('nowhere'))->toThrow(fn (Failure $failure) => expect($failure->code())->toBe('destination-invalid'));
 });
 
 it('keeps of a video each sound track that is accepted, and remakes only the others', function () {
@@ -263,30 +267,30 @@ it('keeps of a video each sound track that is accepted, and remakes only the oth
     $path = Scratch::write('two.mov', Signal::movie([Signal::pictureTrack(25), Signal::aacTrack([$tone(48_000), $tone(48_000)]),
         Signal::pcmTrack(array_fill(0, 6, $tone(48_000)), SampleFormat::signed(16)), Signal::aacTrack([$tone(48_000)])], brand: 'qt  '));
     $reading = Reader::read($path);
-    $fit = (new LeastChange(Destinations::of('web-page')))->of($reading);
+    $fit = (new LeastChange(Destinations::find('web-page')))->fit($reading);
     $plan = SourceInspector::plan([new OrderLine($reading, $fit->spec)], new OutputSpec(place: Scratch::folder()))[0]->plans[0];
     expect($fit->change)->toBe(Change::Remake)
         ->and(array_map(fn (SoundPlan $sound): bool => $sound->isKept(), $plan->sounds))->toBe([true, false, true])
         ->and($plan->sounds[1]->audio->layout->name())->toBe('stereo')->and($plan->sounds[1]->audio->codec)->toBe(Codec::Aac);
     $made = Reader::read((new Maker)->make($plan, 'tracks')->path);
-    expect((new LeastChange(Destinations::of('web-page')))->of($made)->change)->toBe(Change::None)
+    expect((new LeastChange(Destinations::find('web-page')))->fit($made)->change)->toBe(Change::None)
         ->and(Signal::packetsOf($made->path))->toBe(Signal::packetsOf($path));
 });
 
 it('holds a file against the kind that it could be, and takes none whose sound is not there', function () {
     $document = broughtIn()['recorder.m4a']->toArray();
     $says = fn (array $document): array => array_map(fn (Rejection $one): string => $one->says,
-        (new LeastChange(Destinations::of('web-page')))->of(Reading::fromArray($document))->violations);
+        (new LeastChange(Destinations::find('web-page')))->fit(Reading::fromArray($document))->violations);
     $alien = ['container' => 'ogg'] + $document;
     $alien['tracks'][0]['audio']['codec'] = 'vorbis';
     // Neither a picture is wanted of it, nor anything told that is none of its troubles.
     expect(implode(' ', $says($alien)))->toContain('It is OGG')->toContain('what is accepted is MP3')->not->toContain('picture');
     $document['tracks'][0]['timeline']['segments'] = [];
-    $fit = (new LeastChange(Destinations::of('web-page')))->of(Reading::fromArray($document));
+    $fit = (new LeastChange(Destinations::find('web-page')))->fit(Reading::fromArray($document));
     expect($fit->change)->toBe(Change::Impossible)->and($fit->why())->toContain('None of its sound is there');
     foreach (broughtIn() as $name => $reading) {
         foreach (Destinations::shipped() as $destination) {
-            $why = (new LeastChange($destination))->of($reading)->why();
+            $why = (new LeastChange($destination))->fit($reading)->why();
             expect($why)->not->toContain('would not do: Everything')->not->toContain('would not do: Its sound is kept');
         }
     }

@@ -49,7 +49,8 @@ function directoryOf(array $records): string
 {
     $bytes = '';
     foreach ($records as [$sector, $length, $name, $flags]) {
-        $record = pack('VNVN', $sector, $sector, $length, $length).str_repeat("\0", 7).chr($flags)."\0\0".pack('vn', 1, 1).chr(strlen($name)).$name;
+        $record = pack('VNVN', $sector, $sector, $length, $length).str_repeat("\0", 7).chr($flags)."\0\0".pack('vn', 1,
+            1).chr(strlen($name)).$name;
         $record .= strlen($record) % 2 === 0 ? '' : "\0";
         $record = chr(strlen($record) + 2)."\0".$record;
         $bytes .= intdiv(strlen($bytes), 2048) !== intdiv(strlen($bytes) + strlen($record) - 1, 2048)
@@ -83,7 +84,8 @@ it('puts a file of several extents together, and keeps to what the image holds',
     // ECMA-119, 9.1.6: bit 7 of the flags says that the next record goes on with the same file.
     $sectors = [18 => 'first of the file', 19 => directoryOf([[19, 2048, "\0", 2], [19, 2048, "\1", 2], [20, 2048, 'VIDEO_TS', 2]]),
         20 => directoryOf([[20, 2048, "\0", 2], [19, 2048, "\1", 2], [21, 2048, 'VTS_01_1.VOB;1', 0x80], [18, 17, 'VTS_01_1.VOB;1', 0],
-            [22, 9000, 'CUT.VOB;1', 0], [4_000_000_000, 100, 'BEYOND.VOB;1', 0]]), 21 => str_repeat('a', 2048), 22 => str_repeat('z', 2048)];
+            [22, 9000, 'CUT.VOB;1', 0], [4_000_000_000, 100, 'BEYOND.VOB;1', 0]]), 21 => str_repeat('a', 2048), 22 => str_repeat('z',
+                2048)];
     $root = substr(directoryOf([[19, 2048, "\0", 2]]), 0, 34);
     $sectors[16] = str_pad("\1CD001\1\0".str_repeat(' ', 32).str_pad('BY HAND', 32), 156, "\0").$root;
     $sectors[17] = "\xFFCD001\1";

@@ -225,7 +225,8 @@ it('takes each of many chapters exactly, though the clock begins anew with every
         $sound = array_map(function (int $index) use ($begin): array {
             $frame = range(1920 * ($begin + $index), 1920 * ($begin + $index) + 1919);
 
-            return [pack('n*', ...array_merge(...array_map(fn (int $sample): array => [$sample & 0x7FFF, -$sample & 0xFFFF], $frame))), 3600 * $index];
+            return [pack('n*', ...array_merge(...array_map(fn (int $sample): array => [$sample & 0x7FFF, -$sample & 0xFFFF], $frame))),
+                3600 * $index];
         }, range(0, $count - 1));
         $cells[] = new DiscCellParts(array_fill(0, $count, "\0\0\1\xB3still"), [$sound], clock: 90_000 * (9 - $cell));
         $samples[] = [1920 * $begin, 1920 * ($begin + $count)];
@@ -236,7 +237,8 @@ it('takes each of many chapters exactly, though the clock begins anew with every
     $path = "$folder/VIDEO_TS/VIDEO_TS.IFO";
     $reading = Reader::read($path, new StatedTitle(1));
     expect($reading->sound()[0]->timeline->samples())->toBe(1920 * $frames)->and($reading->chapters)->toHaveCount(9);
-    $data = implode('', array_map(fn (int $sample): string => pack('v*', $sample & 0x7FFF, -$sample & 0xFFFF), range(0, 1920 * $frames - 1)));
+    $data = implode('', array_map(fn (int $sample): string => pack('v*', $sample & 0x7FFF, -$sample & 0xFFFF), range(0,
+        1920 * $frames - 1)));
     $made = array_column(madeOfDisc($path, '--format', 'wav', '--pieces', 'chapters', '--each', '--name', '{piece}'), 1);
     expect($made)->toBe(array_map(fn (array $piece): string => md5(substr($data, 4 * $piece[0], 4 * ($piece[1] - $piece[0]))), $samples));
 });
@@ -251,4 +253,5 @@ it('says the label of a disc as words where it is in capitals alone', function (
     $path = "$folder/$label/VIDEO_TS/VIDEO_TS.IFO";
     expect(VideoDisc::open(FileBytes::open($path))->label())->toBe($words)
         ->and(Reader::read($path, new StatedTitle(1))->tags->values()['album'])->toBe($words);
-})->with([['CHOIR_EVENING_94', 'Choir Evening 94'], ['LIFT', 'Lift'], ['Choir of the Lift', 'Choir of the Lift'], ['McLean', 'McLean'], ['Été', 'Été']]);
+})->with([['CHOIR_EVENING_94', 'Choir Evening 94'], ['LIFT', 'Lift'], ['Choir of the Lift', 'Choir of the Lift'], ['McLean', 'McLean'],
+    ['Été', 'Été']]);

@@ -124,7 +124,8 @@ function loudestBand(array $samples, int $from): int
 
 it('decodes every arrangement of channels, each tone where it belongs', function (int $mode, array $bands, bool $low, array $expected) {
     $path = Scratch::write('sound.dts', str_repeat(ForeignEncoders::dts($mode, $bands, $low), 40));
-    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'dts');
+    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('flac'), RateControl::none(),
+        Scratch::folder())), 'dts');
     $channels = Signal::decodeFile($made->path);
     expect(count($channels[0]))->toBe(40 * 512)
         ->and(array_map(fn (array $samples): int => loudestBand($samples, 8192), $channels))->toBe($expected)

@@ -8,7 +8,9 @@ use Octavox\Core\Reading\Opener;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
-/** A piece of made-up music of twenty seconds: a tune of plucked tones over a slow bass, the same for the same number. @return list<float> */
+/**
+ * A piece of made-up music of twenty seconds: a tune of plucked tones over a slow bass, the same for the same number. @return list<float>
+ */
 function piece(int $number): array
 {
     mt_srand($number);
@@ -32,7 +34,7 @@ function fingerprintOf(string $path): array
 {
     $source = Opener::open($path);
 
-    return Fingerprint::of($source, $source->sound()[0]);
+    return Fingerprint::compute($source, $source->sound()[0]);
 }
 
 it('knows sounds again whatever was done to them, and takes none for another', function () {
@@ -56,7 +58,8 @@ it('knows sounds again whatever was done to them, and takes none for another', f
         $samples = piece($number);
         $level = sqrt(array_sum(array_map(fn (float $one): float => $one ** 2, $samples)) / count($samples)) * 10 ** (-15 / 20) * sqrt(3);
 
-        return Scratch::write('noisy.wav', Signal::wave([array_map(fn (float $one): float => $one + $level * (2 * mt_rand() / mt_getrandmax() - 1), $samples)],
+        return Scratch::write('noisy.wav', Signal::wave([array_map(fn (float $one): float
+            => $one + $level * (2 * mt_rand() / mt_getrandmax() - 1), $samples)],
             SampleFormat::signed(16), 16_000));
     };
     $treatments = [
@@ -65,7 +68,8 @@ it('knows sounds again whatever was done to them, and takes none for another', f
         'cut at 7.013 s' => fn (int $number): string => $make($number, '--format', 'wav', '--from', '7.013', '--until', '16.5'),
         'quieter by 24 dB' => fn (int $number): string => $make($number, '--format', 'wav', '--level', 'gain:-24'),
         'with noise 15 dB below' => $noisy,
-        'at another rate, cut and quieter, as AAC' => fn (int $number): string => $make($number, '--format', 'aac', '--rate', '44100', '--kbps', '64', '--from', '3.333',
+        'at another rate, cut and quieter, as AAC' => fn (int $number): string => $make($number, '--format', 'aac', '--rate', '44100',
+            '--kbps', '64', '--from', '3.333',
             '--level', 'gain:-9'),
     ];
     foreach ($treatments as $name => $treat) {
@@ -78,7 +82,8 @@ it('knows sounds again whatever was done to them, and takes none for another', f
                 $false += $isSame && $other !== $number ? 1 : 0;
             }
         }
-        fwrite(STDERR, sprintf("  %s: %d of %d known again, %d of %d taken for another\n", $name, $hits, count($numbers), $false, (count($numbers) - 1) * count($numbers)));
+        fwrite(STDERR, sprintf("  %s: %d of %d known again, %d of %d taken for another\n", $name, $hits, count($numbers), $false,
+            (count($numbers) - 1) * count($numbers)));
         expect($hits)->toBeGreaterThanOrEqual(count($numbers) - 1, $name)->and($false)->toBe(0, $name);
     }
 });

@@ -71,7 +71,8 @@ it('finds the file that a sheet means', function (string $said, string $kind, ar
 
 it('reads a sheet whose recording was packed since, and says plainly what is missing', function () {
     $wave = Signal::wave([Signal::steps(44_100, 1), Signal::steps(44_100, 2)], SampleFormat::signed(16), 44_100);
-    $folder = folderWith(['day.cue' => "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:00:30\n", 'take.wav' => $wave]);
+    $folder = folderWith(['day.cue' => "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:00:30\n",
+        'take.wav' => $wave]);
     expect(fn () => Reader::read("$folder/day.cue"))->toThrow(Octavox\Core\Container\Cue\SheetUnusable::class, 'Day.wav');
     octavox('make', "$folder/take.wav", '--into', $folder, '--format', 'flac', '--name', 'day');
     $reading = Reader::read("$folder/day.cue");
@@ -80,24 +81,28 @@ it('reads a sheet whose recording was packed since, and says plainly what is mis
 
 it('makes of an album with a sheet what is there once, from the command line', function () {
     $into = Scratch::folder();
-    $wave = fn (int $value): string => Signal::wave([Signal::steps(30_000, $value), Signal::steps(30_000, $value)], SampleFormat::signed(16), 44_100);
+    $wave = fn (int $value): string => Signal::wave([Signal::steps(30_000, $value), Signal::steps(30_000, $value)],
+        SampleFormat::signed(16), 44_100);
     $each = folderWith(['0 Album.cue' => sheetOver('1.wav', '2.wav'), '1.wav' => $wave(1), '2.wav' => $wave(2)]);
     $whole = folderWith(['Day.cue' => sheetOver('Day.wav'), 'Day.wav' => $wave(3)]);
     [$status, $said] = octavox('make', $each, $whole, '--into', $into, '--format', 'flac', '--json');
     expect($status)->toBe(0)->and(array_map(basename(...), array_column($said['results'], 'path')))->toBe(['1.flac', '2.flac', 'Day.flac'])
         ->and(array_column($said['results'], 'source'))->toContain("$whole/Day.cue")
-        ->and(array_map(fn (array $one): array => [basename($one['path']), $one['code']], $said['left_out']))->toBe([['0 Album.cue', 'part'], ['Day.wav', 'part']]);
+        ->and(array_map(fn (array $one): array => [basename($one['path']), $one['code']], $said['left_out']))->toBe([['0 Album.cue',
+        'part'], ['Day.wav', 'part']]);
     // What is named counts, whatever lies beside it.
     [, $named] = octavox('make', "$whole/Day.wav", "$whole/Day.cue", '--into', Scratch::folder(), '--format', 'flac', '--json');
     expect($named['results'])->toHaveCount(2)->and($named['left_out'])->toBe([]);
     [$status, $read] = octavox('read', $each, $whole, '--json');
-    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $read['sources']))->toBe(['1.wav', '2.wav', 'Day.cue'])
+    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $read['sources']))->toBe(['1.wav', '2.wav',
+        'Day.cue'])
         ->and($read['left_out'])->toHaveCount(2);
 });
 
 it('lets no result take the place of what lies behind a sheet, whatever is asked', function (array $files, string $format) {
     $folder = folderWith($files);
-    $sums = fn (): array => array_map(fn (string $name): string => md5_file("$folder/$name"), array_combine(array_keys($files), array_keys($files)));
+    $sums = fn (): array => array_map(fn (string $name): string => md5_file("$folder/$name"), array_combine(array_keys($files),
+        array_keys($files)));
     $before = $sums();
     foreach ([[$folder], ["$folder/Day.cue"]] as $paths) {
         [$status, $said] = octavox('make', ...[...$paths, '--beside', '--format', $format, '--exists', 'replace', '--json']);
@@ -107,13 +112,17 @@ it('lets no result take the place of what lies behind a sheet, whatever is asked
     [$status] = octavox('make', "$folder/Day.cue", '--beside', '--format', $format, '--exists', 'number');
     expect($status)->toBe(0)->and($sums())->toBe($before)->and(is_file("$folder/Day 2.$format"))->toBeTrue();
 })->with([
-    'the recording that it names' => [['Day.cue' => sheetOver('Day.wav'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1), Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
-    'called otherwise there' => [['Day.cue' => sheetOver('day.WAV'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1), Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
+    'the recording that it names' => [['Day.cue' => sheetOver('Day.wav'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1),
+        Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
+    'called otherwise there' => [['Day.cue' => sheetOver('day.WAV'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1),
+        Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
 ]);
 
 it('names what lies behind a source', function () {
-    $folder = folderWith(['a.cue' => sheetOver('1.bin', '2.bin', 'gone.bin'), '1.bin' => 'x', '2.BIN' => 'x', 'b.cue' => 'text', 'VIDEO_TS.IFO' => 'x', 'VTS_01_1.VOB' => 'x']);
+    $folder = folderWith(['a.cue' => sheetOver('1.bin', '2.bin', 'gone.bin'), '1.bin' => 'x', '2.BIN' => 'x', 'b.cue' => 'text',
+        'VIDEO_TS.IFO' => 'x', 'VTS_01_1.VOB' => 'x']);
     $behind = fn (string $name): array => array_map(basename(...), FolderRecordings::behind("$folder/$name"));
-    expect($behind('a.cue'))->toBe(['1.bin', '2.BIN'])->and($behind('b.cue'))->toBe([])->and($behind('1.bin'))->toBe([])->and($behind('gone.cue'))->toBe([])
+    expect($behind('a.cue'))->toBe(['1.bin', '2.BIN'])->and($behind('b.cue'))->toBe([])->and($behind('1.bin'))->toBe([])
+        ->and($behind('gone.cue'))->toBe([])
         ->and($behind('VIDEO_TS.IFO'))->toBe(['1.bin', '2.BIN', 'VTS_01_1.VOB', 'a.cue', 'b.cue']);
 });

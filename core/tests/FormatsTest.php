@@ -49,7 +49,8 @@ function formatNames(?Fidelity $fidelity = null): array
 function made(string $path, string $format, ?RateControl $rateControl = null, ?int $rate = null, ?Layout $layout = null,
     ?int $bits = null): Result
 {
-    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $rateControl ?? RateControl::none(), Scratch::folder(),
+    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $rateControl ?? RateControl::none(),
+        Scratch::folder(),
         $rate, $bits, $layout);
 
     return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
@@ -132,7 +133,7 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
     expect($decoded)->toHaveCount($layout->count());
     foreach ($tones as $channel => $tone) {
         // Frames alone cannot say what is to be left out before the first sample.
-        $late = $name === 'adts' ? AacDelay::of(48_000, $layout->count()) : 0;
+        $late = $name === 'adts' ? AacDelay::samples(48_000, $layout->count()) : 0;
         expect(Signal::difference($tone, array_slice($decoded[$channel], $late), 4000, 20_000))->toBeLessThan(-10.0);
     }
     expect($name === 'au' ? $layout->name() : $reading->sound->layout->name())->toBe($layout->name());
@@ -281,7 +282,7 @@ it('makes a piece from the middle of long Ogg and FLAC files without reading all
     $lengths = PacketLengths::for($track->sound);
     expect($packets[0]->start)->toBeLessThanOrEqual(300_000)->toBeGreaterThan(300_000 - $tolerance)
         ->and($packets[count($packets) - 1]->start)->toBeLessThan(310_000)
-        ->and($lengths->of($packets[1]->data) >= 0)->toBeTrue()
+        ->and($lengths->samples($packets[1]->data) >= 0)->toBeTrue()
         ->and($media->source()->bytesRead() - $before)->toBeGreaterThan(0);
     for ($index = 1; $index < count($packets); $index++) {
         expect($packets[$index]->start)->toBe($packets[$index - 1]->start + $packets[$index - 1]->length);

@@ -43,7 +43,8 @@ function headerless(HeaderlessFormat $format, array $channels): string
 }
 
 it('guesses what files without a header hold: kind, order of bytes and family of the rate in 95 of 100 cases', function () {
-    $kinds = ['pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'ulaw', 'alaw', 'pcm8unsigned', 'pcm8', 'float32', 'float32big', 'pcm32', 'pcm32big',
+    $kinds = ['pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'ulaw', 'alaw', 'pcm8unsigned', 'pcm8', 'float32', 'float32big', 'pcm32',
+        'pcm32big',
         'float64'];
     $rates = [8000, 16_000, 44_100, 48_000];
     $sounds = FullSounds::all();
@@ -58,10 +59,11 @@ it('guesses what files without a header hold: kind, order of bytes and family of
             $channels = $number % 3 === 0 ? 2 : 1;
             $one = atRate($sound, FullSounds::RATE, $rate);
             $other = atRate($sounds['band'], FullSounds::RATE, $rate);
-            $side = array_map(fn (float $a, float $b): float => 0.7 * $a + 0.2 * $b, $one, array_slice($other, 0, count($one)) + array_fill(0,
+            $side = array_map(fn (float $a, float $b): float => 0.7 * $a + 0.2 * $b, $one, array_slice($other, 0,
+                count($one)) + array_fill(0,
                 count($one), 0.0));
             $format = HeaderlessFormat::parse("$kind:$rate:$channels");
-            $guess = HeaderlessGuess::of(new MemoryBytes(headerless($format, $channels === 2 ? [$one, $side] : [$one])))[0] ?? null;
+            $guess = HeaderlessGuess::guess(new MemoryBytes(headerless($format, $channels === 2 ? [$one, $side] : [$one])))[0] ?? null;
             $isKind = $guess?->kind() === $kind;
             $isRight = $isKind && $family($guess->rate) === $family($rate);
             [$all, $right, $kindRight] = [$all + 1, $right + ($isRight ? 1 : 0), $kindRight + ($isKind ? 1 : 0)];
@@ -79,19 +81,20 @@ it('guesses what files without a header hold: kind, order of bytes and family of
 it('knows telephone codings that are no samples, and noise that is no sound', function () {
     $voice = atRate(FullSounds::all()['voice'], FullSounds::RATE, 8000);
     $vox = headerless(HeaderlessFormat::parse('vox:8000:1'), [$voice]);
-    expect((string) (HeaderlessGuess::of(new MemoryBytes($vox))[0] ?? ''))->toBe('vox:8000:1');
+    expect((string) (HeaderlessGuess::guess(new MemoryBytes($vox))[0] ?? ''))->toBe('vox:8000:1');
     // Frames of GSM 06.10 are known by the first four bits of each.
     $gsm = implode('', array_map(fn (int $frame): string => chr(0xD0 | mt_rand(0, 15)).random_bytes(32), range(1, 300)));
-    expect((string) (HeaderlessGuess::of(new MemoryBytes($gsm))[0] ?? ''))->toBe('gsm:8000:1');
+    expect((string) (HeaderlessGuess::guess(new MemoryBytes($gsm))[0] ?? ''))->toBe('gsm:8000:1');
     foreach ([random_bytes(200_000), str_repeat("\0", 100_000), 'short', ''] as $bytes) {
-        $guesses = HeaderlessGuess::of(new MemoryBytes($bytes));
+        $guesses = HeaderlessGuess::guess(new MemoryBytes($bytes));
         expect(count($guesses))->toBeLessThanOrEqual(5);
     }
-    expect(HeaderlessGuess::of(new MemoryBytes(str_repeat("\0", 100_000))))->toBe([]);
+    expect(HeaderlessGuess::guess(new MemoryBytes(str_repeat("\0", 100_000))))->toBe([]);
 });
 
 it('says how many samples so many bytes are', function () {
-    expect(HeaderlessFormat::parse('pcm24:48000:2')->frames(6007))->toBe(1001)->and(HeaderlessFormat::parse('vox:8000:1')->frames(10))->toBe(20)
+    expect(HeaderlessFormat::parse('pcm24:48000:2')->frames(6007))->toBe(1001)->and(HeaderlessFormat::parse('vox:8000:1')->frames(10))
+        ->toBe(20)
         ->and(HeaderlessFormat::parse('gsm:8000:1')->frames(70))->toBe(320)
         ->and(HeaderlessFormat::parse('pcm16big:44100:2')->label())->toBe('16 bit, high byte first, 44,100 Hz, stereo');
 });
@@ -99,5 +102,5 @@ it('says how many samples so many bytes are', function () {
 it('reads a large file only in parts', function () {
     $voice = atRate(FullSounds::all()['voice'], FullSounds::RATE, 16_000);
     $bytes = FileBytes::open(Scratch::write('long.raw', str_repeat(headerless(HeaderlessFormat::parse('pcm16:16000:1'), [$voice]), 200)));
-    expect((string) HeaderlessGuess::of($bytes)[0])->toBe('pcm16:16000:1')->and($bytes->bytesRead())->toBeLessThan(2_000_000);
+    expect((string) HeaderlessGuess::guess($bytes)[0])->toBe('pcm16:16000:1')->and($bytes->bytesRead())->toBeLessThan(2_000_000);
 });

@@ -43,7 +43,7 @@ it('finds the tracks that are meant by a number, letters or a name, and says whi
             Signal::aacTrack($sound, language: 'eng')]));
     $source = Reader::read($path);
     $meant = fn (string $said): array => array_map(fn (array $tracks): string => implode('+', $tracks),
-        TrackSelection::parse($said)->of($source->sound()));
+        TrackSelection::parse($said)->select($source->sound()));
     $refused = fn (string $said): Closure => fn () => Planning::plans($source,
         new OutputSpec('wav', sounds: [new SoundSpec($said)], place: Scratch::folder()));
     expect($meant('2'))->toBe(['2'])

@@ -62,14 +62,16 @@ it('leaves out what lies below the absolute gate of BS.1770-4, annex 1, equation
     expect(sineOf([[-71.0, 40], [-62.0, 10]], Layout::stereo())->loudness->integrated)->toEqualWithDelta(-62.0, 0.15);
 });
 
-it('weighs a pair in the back as surrounds where there is none at the sides: BS.1770-4, annex 1, table 3, and annex 3, table 5', function () {
+it('weighs a pair in the back as surrounds where there is none at the sides: BS.1770-4, annex 1, table 3, and annex 3, table 5',
+    function () {
     $quad = Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight);
     $off = -200.0;
     $surround = 10 * log10(1.41);
     expect(sineOf([[-20.0, 5]], $quad, [$off, $off, 0.0, 0.0])->loudness->integrated)->toEqualWithDelta(-20.0 + $surround, 0.05)
         ->and(sineOf([[-20.0, 5]], $quad, [0.0, 0.0, $off, $off])->loudness->integrated)->toEqualWithDelta(-20.0, 0.05);
     $seven = Layout::sevenOne();
-    $only = fn (Channel ...$loud): array => array_map(fn (Channel $one): float => in_array($one, $loud, true) ? 0.0 : $off, $seven->channels);
+    $only = fn (Channel ...$loud): array => array_map(fn (Channel $one): float => in_array($one, $loud, true) ? 0.0 : $off, $seven
+        ->channels);
     expect(sineOf([[-20.0, 5]], $seven, $only(Channel::BackLeft, Channel::BackRight))->loudness->integrated)->toEqualWithDelta(-20.0, 0.05)
         ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::SideLeft, Channel::SideRight))->loudness->integrated)
         ->toEqualWithDelta(-20.0 + $surround, 0.05)

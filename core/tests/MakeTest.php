@@ -368,7 +368,8 @@ it('counts a file that got its name in the very moment in which its process was 
             $child->wait(1);
         }
         $result = $child->result();
-        expect($result->path)->toBe($made)->and($result->receipt?->samples)->toBe(48_000)->and($result->receipt?->bytes)->toBe(filesize($made));
+        expect($result->path)->toBe($made)->and($result->receipt?->samples)->toBe(48_000)->and($result->receipt?->bytes)
+            ->toBe(filesize($made));
     }
     expect(everythingIn($folder))->toHaveCount(10);
 })->with(['cancelled', 'killed']);
@@ -457,8 +458,10 @@ it('makes and verifies the shortest sounds in every format and at every rate tha
     $folder = Scratch::folder();
     foreach (array_slice($capabilities->rates === [] ? [8000, 48000] : $capabilities->rates, 0, 6) as $rate) {
         foreach ([1, 100, 999, 1000, 1153] as $frames) {
-            file_put_contents("$folder/short.wav", Signal::wave([array_map(fn (int $at): float => 0.3 * sin($at * 0.05), range(0, $frames - 1))], SampleFormat::signed(16), $rate));
-            $plan = Planning::plan(Reader::read("$folder/short.wav"), Spec::sound(Outputs::named($name), RateControl::none(), $folder, rate: $rate));
+            file_put_contents("$folder/short.wav", Signal::wave([array_map(fn (int $at): float => 0.3 * sin($at * 0.05), range(0,
+                $frames - 1))], SampleFormat::signed(16), $rate));
+            $plan = Planning::plan(Reader::read("$folder/short.wav"), Spec::sound(Outputs::named($name), RateControl::none(), $folder,
+                rate: $rate));
             expect((new Maker)->make($plan, "$rate$frames")->receipt?->samples)->toBeGreaterThanOrEqual($frames);
         }
     }
@@ -467,24 +470,29 @@ it('makes and verifies the shortest sounds in every format and at every rate tha
 it('takes whole numbers of telephone codecs into 16 bits as they are', function (string $name) {
     $rate = $name === 'vox' ? 8000 : 8000;
     $source = Scratch::write('s.wav', Signal::wave([Signal::sweep(8000, 0.3, 0.00001)], SampleFormat::signed(16), $rate));
-    $coded = (new Maker)->make(Planning::plan(Reader::read($source), Spec::sound(Outputs::named($name), RateControl::none(), Scratch::folder())), 'c')->path;
+    $coded = (new Maker)->make(Planning::plan(Reader::read($source), Spec::sound(Outputs::named($name), RateControl::none(),
+        Scratch::folder())), 'c')->path;
     $reading = Reader::read($coded, $name === 'vox' ? HeaderlessFormat::parse('vox:8000') : null);
     $plans = [Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 16)),
         Planning::plan($reading, Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder(), bits: 16))];
     $float = Planning::plan($reading, Spec::sound(Outputs::named('float'), RateControl::none(), Scratch::folder()));
     $wanted = Signal::decodeFile((string) (new Maker)->make($float, 'f')->path);
     foreach ($plans as $number => $plan) {
-        expect($plan->sound()->dither)->toBeFalse()->and(Signal::decodeFile((string) (new Maker)->make($plan, "p$number")->path) === $wanted)->toBeTrue();
+        expect($plan->sound()->dither)->toBeFalse()->and(Signal::decodeFile((string) (new Maker)->make($plan, "p$number")
+            ->path) === $wanted)->toBeTrue();
     }
 })->with(['gsm', 'ima', 'msadpcm', 'vox', 'ulaw', 'alaw']);
 
 it('reads whole numbers of up to 64 bits', function (int $bits) {
     $values = [0, 1 << ($bits - 2), -(1 << ($bits - 2)), (1 << ($bits - 3)) + 12_345, -1];
     $data = implode('', array_map(fn (int $value): string => substr(pack('P', $value), 0, intdiv($bits, 8)), $values));
-    $wave = 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 48_000 * intdiv($bits, 8), intdiv($bits, 8), $bits).'data'.pack('V', strlen($data)).$data;
+    $wave = 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 48_000 * intdiv($bits, 8), intdiv($bits, 8),
+        $bits).'data'.pack('V', strlen($data)).$data;
     $path = Scratch::write('wide.wav', $wave);
-    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('float'), RateControl::none(), Scratch::folder())), 'w')->path;
+    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('float'), RateControl::none(),
+        Scratch::folder())), 'w')->path;
     expect(array_map(fn (float $sample): float => round($sample, 6), Signal::decodeFile((string) $made)[0]))
         ->toBe(array_map(fn (int $value): float => round($value / 2 ** ($bits - 1), 6), $values));
-    expect((new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'v')->receipt?->samples)->toBe(5);
+    expect((new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(),
+        Scratch::folder())), 'v')->receipt?->samples)->toBe(5);
 })->with([40, 48, 56, 64]);

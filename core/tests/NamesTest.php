@@ -47,13 +47,15 @@ it('shows and takes away what turns the direction of writing', function () {
 });
 
 it('fills patterns; fields without a value vanish, with what stands in brackets around them', function (string $pattern, string $name) {
-    $values = ['stem' => 'Tour [day 1]', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'track' => '3/12', 'disc' => '1',
+    $values = ['stem' => 'Tour [day 1]', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'track' => '3/12', 'disc'
+        => '1',
         'rate' => '48000', 'number' => '3', 'label' => 'lav', 'piece' => '1', 'tree' => 'Canal/../day 1', 'folder' => 'day 1',
         'tag:isrc' => 'XW1'];
     expect((new NamePattern($pattern))->fill($values))->toBe($name);
 })->with([
     ['{stem}', 'Tour [day 1]'], ['{number} {title} {label}', '3 The lift - opens lav'], ['{artist}', 'untitled'], ['', 'untitled'],
-    ['{title} {artist}', 'The lift - opens'], ['no field', 'no field'], ['{title}{piece}-{rate}-{layout}', 'The lift - opens1-48000-stereo'],
+    ['{title} {artist}', 'The lift - opens'], ['no field', 'no field'], ['{title}{piece}-{rate}-{layout}',
+        'The lift - opens1-48000-stereo'],
     ['{artist|title}', 'The lift - opens'], ['{artist|"Nobody"}', 'Nobody'], ['{artist|album|"Nobody / none"}', 'Nobody - none'],
     ['{track:2} {title}', '03 The lift - opens'], ['{disc}{track:3}', '1003'], ['[{artist} - ]{title}', 'The lift - opens'],
     ['[{track:2} - ]{title}', '03 - The lift - opens'], ['[live] {title}', '[live] The lift - opens'], ['{tag:ISRC}', 'XW1'],
@@ -71,20 +73,24 @@ it('tells what stands in braces and is no field', function (string $pattern, arr
 
 it('keeps, removes or spells out emoji and control characters', function (string $text, string $removed, string $spelled) {
     expect(Signs::Keep->applied($text))->toBe($text)->and(Signs::Remove->applied($text))->toBe($removed)
-        ->and(Signs::Spell->applied($text))->toBe($spelled)->and(Signs::areIn($removed))->toBeFalse()->and(Signs::areIn($spelled))->toBeFalse();
+        ->and(Signs::Spell->applied($text))->toBe($spelled)->and(Signs::areIn($removed))->toBeFalse()->and(Signs::areIn($spelled))
+        ->toBeFalse();
 })->with([
-    ['Lift 🚤 day', 'Lift day', 'Lift speedboat day'], ["a\x07b", 'ab', 'a U+0007 b'], ['© 1994 ™ 3 # ↔', '© 1994 ™ 3 # ↔', '© 1994 ™ 3 # ↔'],
+    ['Lift 🚤 day', 'Lift day', 'Lift speedboat day'], ["a\x07b", 'ab', 'a U+0007 b'], ['© 1994 ™ 3 # ↔', '© 1994 ™ 3 # ↔',
+        '© 1994 ™ 3 # ↔'],
     ["\u{1F469}\u{1F3FD}\u{200D}\u{1F527}", '', 'woman emoji modifier fitzpatrick type-4 wrench'], ['運河 é', '運河 é', '運河 é'],
     ["heart \u{2764}\u{FE0F}", 'heart', 'heart heavy black heart'],
 ]);
 
 it('makes of any pattern and any values a path that is legal everywhere and stays in its place', function (int $seed) {
     mt_srand($seed);
-    $pieces = ['{stem}', '{title}', '{artist|"x"}', '[{album} ]', '/', '..', '.', ' ', 'con', "\u{202E}", '🚤', "\n", ':', '*', '{tree}', 'é', "e\u{301}",
+    $pieces = ['{stem}', '{title}', '{artist|"x"}', '[{album} ]', '/', '..', '.', ' ', 'con', "\u{202E}", '🚤', "\n", ':', '*', '{tree}',
+        'é', "e\u{301}",
         '{', '}', '[', ']', '\\', "\xFF", str_repeat('🚤', 90), '{track:3}', '|', '"', 'NUL.', '~'];
     $one = fn (): string => implode('', array_map(fn (): string => $pieces[mt_rand(0, count($pieces) - 1)], range(1, mt_rand(1, 9))));
     foreach (range(1, 300) as $time) {
-        $values = ['stem' => $one(), 'title' => $one(), 'album' => mt_rand(0, 1) === 0 ? '' : $one(), 'tree' => $one(), 'track' => (string) mt_rand()];
+        $values = ['stem' => $one(), 'title' => $one(), 'album' => mt_rand(0, 1) === 0 ? '' : $one(), 'tree' => $one(), 'track'
+            => (string) mt_rand()];
         $pattern = new NamePattern($one(), Signs::cases()[mt_rand(0, 2)]);
         $path = $pattern->path($values);
         expect($pattern->path($values))->toBe($path);
@@ -103,7 +109,7 @@ it('knows which fields a pattern has', function () {
 });
 
 it('numbers names before their extension', function (string $name, int $number, string $numbered) {
-    expect(NumberedName::of($name, $number))->toBe($numbered);
+    expect(NumberedName::write($name, $number))->toBe($numbered);
 })->with([
     ['lift.wav', 0, 'lift.wav'], ['lift.wav', 1, 'lift.wav'], ['lift.wav', 2, 'lift 2.wav'], ['lift', 12, 'lift 12'],
     ['two.dots.m4a', 3, 'two.dots 3.m4a'], ['lift 2.wav', 2, 'lift 2 2.wav'],

@@ -29,7 +29,8 @@ it('has no file open any more once nobody holds it, be it read, decoded or made'
     $source = Scratch::write('take.wav', Signal::wave([Signal::steps(48_000, 1)], SampleFormat::signed(16)));
     $into = Scratch::folder();
     $make = function (string $path, string $to, string $token) use ($into): string {
-        $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($to), Outputs::named($to)->capabilities()->kbps === [] ? RateControl::none()
+        $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($to), Outputs::named($to)->capabilities()->kbps === []
+            ? RateControl::none()
             : RateControl::exactly(64), $into));
 
         return (new Maker)->make($plan, $token)->path;
@@ -37,7 +38,8 @@ it('has no file open any more once nobody holds it, be it read, decoded or made'
     $before = filesOpen();
     $made = $make($source, $format, 'first');
     expect(filesOpen())->toBe($before);
-    foreach ([fn () => Reader::read($made), fn () => FrameReader::open($made)->skip(5000), fn () => $make($made, $format, 'kept'), fn () => $make($made, 'wav', 'wave')] as $use) {
+    foreach ([fn () => Reader::read($made), fn () => FrameReader::open($made)->skip(5000), fn () => $make($made, $format, 'kept'), fn ()
+        => $make($made, 'wav', 'wave')] as $use) {
         try {
             $use();
         } catch (Failure) {
@@ -51,7 +53,8 @@ it('has no file open any more once nobody holds it, be it read, decoded or made'
 it('has no file of a video open any more either', function (string $container) {
     $movie = Scratch::write('take.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(48_000)])]));
     $before = filesOpen();
-    $plan = Planning::plan(Reader::read($movie), Spec::video(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
+    $plan = Planning::plan(Reader::read($movie), Spec::video(VideoOutputs::named($container), null, RateControl::none(),
+        Scratch::folder()));
     $path = (new Maker)->make($plan, 'video')->path;
     Reader::read($path);
     FrameReader::open($path)->skip(5000);
@@ -68,6 +71,7 @@ it('reads a folder of hundreds with few files open', function () {
     $process = proc_open(['/bin/sh', '-c', 'ulimit -n 40; exec "$0" read "$1" --json', dirname(__DIR__, 2).'/octavox', $folder],
         [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
     $said = json_decode((string) stream_get_contents($pipes[1]), true);
-    expect([stream_get_contents($pipes[2]), proc_close($process)])->toBe(['', 0])->and(array_unique(array_map(fn (array $one): string => $one['container'] ?? 'none',
+    expect([stream_get_contents($pipes[2]), proc_close($process)])->toBe(['', 0])->and(array_unique(array_map(fn (array $one): string
+        => $one['container'] ?? 'none',
         $said['sources'] ?? [])))->toBe(['mp4'])->and($said['sources'])->toHaveCount(150);
 });

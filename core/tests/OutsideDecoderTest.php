@@ -57,7 +57,8 @@ it('says that a program can be named, and goes by it once one is', function () {
         expect(array_map(fn (float $sample): int => (int) round($sample * 32768), $decoded[$channel]) === $expected)->toBeTrue();
     }
     // A cut begins where it is asked, and the analysis hears what the results hold.
-    [, $cut] = octavox('make', $path, '--into', $into, '--format', 'flac', '--bits', '16', '--dither', 'off', '--pieces', '30000#-50000#,10000#-20000#', '--name', 'cut', '--json');
+    [, $cut] = octavox('make', $path, '--into', $into, '--format', 'flac', '--bits', '16', '--dither', 'off', '--pieces',
+        '30000#-50000#,10000#-20000#', '--name', 'cut', '--json');
     $part = Signal::decodeFile($cut['results'][0]['path'])[0];
     expect(count($part))->toBe(30_000)->and((int) round($part[0] * 32768))->toBe((int) round($sounds[0][30_000] * 32768))
         ->and((int) round($part[20_000] * 32768))->toBe((int) round($sounds[0][10_000] * 32768));
@@ -78,7 +79,8 @@ it('ends a program that misbehaves, and says what it did', function (string $way
 })->with([
     'hangs' => ['hangs', 'said nothing any more and was ended'], 'floods' => ['floods', 'more than the 8.33 s that there are'],
     'rate' => ['lies about its rate', '96,000 Hz instead of 48,000'], 'channels' => ['lies about its channels', '2 channels instead of 1'],
-    'short' => ['stops too soon', '4.17 s instead of 8.33'], 'dies' => ['dies', 'ended with the number 3 and said: the licence has run out'],
+    'short' => ['stops too soon', '4.17 s instead of 8.33'], 'dies' => ['dies',
+        'ended with the number 3 and said: the licence has run out'],
     'nothing' => ['writes no sound', 'no WAV with plain samples'], 'signal' => ['is killed', 'ended with'],
 ]);
 

@@ -36,7 +36,8 @@ it('hands over all that a program says, in parts of any length', function (int $
 
 it('gives words to a program as they are, nothing to read, and little to know', function () {
     $words = ['a b', '$(touch x)', '`id`', '"', "'", '*', '-v', "line\nbreak", ''];
-    $program = outside('echo json_encode([array_slice($argv, 1), stream_get_contents(STDIN), getcwd(), array_keys(getenv())]);', null, ...$words);
+    $program = outside('echo json_encode([array_slice($argv, 1), stream_get_contents(STDIN), getcwd(), array_keys(getenv())]);', null,
+        ...$words);
     [$got, $input, $folder, $names] = json_decode(wordsOf($program), true);
     expect($got)->toBe($words)->and($input)->toBe('')->and($folder)->toBe('/')->and($names)->toContain('PATH')
         ->and(array_diff($names, ['PATH', 'LANG', 'PWD', 'OLDPWD', 'SHLVL', '_']))->toBe([]);
@@ -52,8 +53,10 @@ it('tells how a program ended, and the last of its complaints', function (string
     'with a number and half a sound' => ['echo "half"; exit(1);', 1, ''],
     'by a signal' => ['posix_kill(posix_getpid(), SIGSEGV);', -1, ''],
     'bytes that are no text' => ['fwrite(STDERR, "odd \xFF\x1B[31m");', 0, 'odd ? [31m'],
-    'words without an end' => ['for ($i = 0; $i < 3000; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");', 0, 'last words'],
-    'long after it has said all' => ['fclose(STDOUT); for ($i = 0; $i < 300; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
+    'words without an end' => ['for ($i = 0; $i < 3000; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
+        0, 'last words'],
+    'long after it has said all'
+        => ['fclose(STDOUT); for ($i = 0; $i < 300; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
         0, 'last words'],
 ]);
 

@@ -11,7 +11,8 @@ function tickOf(int $sample, int $rate, Closure $rounded): int
     return (int) $rounded($sample * 90_000 / $rate);
 }
 
-it('places packets in steps, the same whether those before were counted or not', function (int $rate, int $step, int $samples, Closure $rounded) {
+it('places packets in steps, the same whether those before were counted or not', function (int $rate, int $step, int $samples,
+    Closure $rounded) {
     mt_srand(7);
     $clock = new StepClock($rate, $step);
     $sample = 0;

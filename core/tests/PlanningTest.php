@@ -315,13 +315,14 @@ it('predicts Vorbis of sound that it needs little for, at every bit rate', funct
     $plan = SourceInspector::forecast([new OrderLine(Reader::read($path))], $spec)[0]->plans[0];
     // What an analysis has kept tells the same.
     $reading = Reader::read($path);
-    $kept = Measurements::fromArray(json_decode((string) json_encode(ParallelAnalysis::of(Opener::open($path), $reading->sound()[0],
+    $kept = Measurements::fromArray(json_decode((string) json_encode(ParallelAnalysis::run(Opener::open($path), $reading->sound()[0],
         Scratch::folder().'/waveform')->toArray()), true));
     $known = new OrderLine($reading, knowledge: new SourceKnowledge(analyses: [1 => $kept], packed: [1 => $kept->packed]));
     expect(OrderPlanner::plan([$known], $spec)[0]->plans[0]->target->predictedBytes)->toBe($plan->target->predictedBytes)
         ->and($plan->target->predictedBytes / (new Maker)->make($plan, 'soft')->receipt->bytes)->toEqualWithDelta(1.0, 0.12);
 })->with([
-    'a tone' => fn (int $index): float => 0.3 * sin($index * 0.0627), 'a soft tone' => fn (int $index): float => 0.003 * sin($index * 0.0627),
+    'a tone' => fn (int $index): float => 0.3 * sin($index * 0.0627), 'a soft tone' => fn (int $index): float
+        => 0.003 * sin($index * 0.0627),
 ])->with([[RateControl::near(64)], [RateControl::near(200)], [RateControl::variable(5)], [null]]);
 
 it('plans a source only once for every track, and wants nothing twice', function () {

@@ -17,32 +17,37 @@ function together(array $files): array
     $readings = $closed = [];
     foreach ($files as $name => [$frames, $time, $bits, $reference]) {
         $tags = $reference === null ? null : Tags::none()->withTimeReference($reference);
-        file_put_contents("$folder/$name", Signal::wave([Signal::steps($frames, 1), Signal::steps($frames, 3)], SampleFormat::signed($bits), tags: $tags));
+        file_put_contents("$folder/$name", Signal::wave([Signal::steps($frames, 1), Signal::steps($frames, 3)],
+            SampleFormat::signed($bits), tags: $tags));
         $readings[$name] = Reader::read("$folder/$name");
         $closed[$name] = $time;
     }
 
-    return RecordingParts::of($readings, $closed);
+    return RecordingParts::group($readings, $closed);
 }
 
 it('finds the files into which a recorder cut one recording', function (array $files, array $expected) {
     expect(together($files))->toBe($expected);
 })->with([
-    'by when they were closed' => [['T1_2.wav' => [480_000, 1020, 16, null], 'T1_1.wav' => [480_000, 1010, 16, null], 'T1_3.wav' => [96_000, 1022, 16, null]],
+    'by when they were closed' => [['T1_2.wav' => [480_000, 1020, 16, null], 'T1_1.wav' => [480_000, 1010, 16, null], 'T1_3.wav'
+        => [96_000, 1022, 16, null]],
         [['T1_1.wav', 'T1_2.wav', 'T1_3.wav']]],
-    'by their time references' => [['A001.wav' => [4800, 5, 24, 9600], 'A002.wav' => [4800, 90_000, 24, 14_400], 'A003.wav' => [4800, 5, 24, 60_000]],
+    'by their time references' => [['A001.wav' => [4800, 5, 24, 9600], 'A002.wav' => [4800, 90_000, 24, 14_400], 'A003.wav' => [4800, 5,
+        24, 60_000]],
         [['A001.wav', 'A002.wav'], ['A003.wav']]],
     'takes with a pause' => [['T1.wav' => [480_000, 1010, 16, null], 'T2.wav' => [480_000, 1060, 16, null]], [['T1.wav'], ['T2.wav']]],
-    'a short take before a long one' => [['T1.wav' => [48_000, 1001, 16, null], 'T2.wav' => [480_000, 1011, 16, null]], [['T1.wav'], ['T2.wav']]],
+    'a short take before a long one' => [['T1.wav' => [48_000, 1001, 16, null], 'T2.wav' => [480_000, 1011, 16, null]], [['T1.wav'],
+        ['T2.wav']]],
     'other samples' => [['T1.wav' => [480_000, 1010, 16, null], 'T2.wav' => [240_000, 1015, 24, null]], [['T1.wav'], ['T2.wav']]],
-    'other names' => [['Gate1.wav' => [480_000, 1010, 16, null], 'Lock2.wav' => [480_000, 1020, 16, null], 'T9.wav' => [480_000, 1030, 16, null],
+    'other names' => [['Gate1.wav' => [480_000, 1010, 16, null], 'Lock2.wav' => [480_000, 1020, 16, null], 'T9.wav' => [480_000, 1030, 16,
+        null],
         'T11.wav' => [480_000, 1040, 16, null]], [['Gate1.wav'], ['Lock2.wav'], ['T9.wav'], ['T11.wav']]],
     'from nine to ten' => [['T9.wav' => [480_000, 1010, 16, null], 'T10.wav' => [48_000, 1011, 16, null]], [['T9.wav', 'T10.wav']]],
 ]);
 
 it('takes what cannot be read for itself', function () {
-    expect(RecordingParts::of(['a1' => null, 'a2' => null], ['a1' => 1, 'a2' => 1]))->toBe([['a1'], ['a2']])
-        ->and(RecordingParts::of([], []))->toBe([]);
+    expect(RecordingParts::group(['a1' => null, 'a2' => null], ['a1' => 1, 'a2' => 1]))->toBe([['a1'], ['a2']])
+        ->and(RecordingParts::group([], []))->toBe([]);
 });
 
 it('writes them as one, to the sample', function () {

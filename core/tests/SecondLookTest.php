@@ -156,7 +156,8 @@ it('gives sound that was compressed what another codec needs for it, and warns w
     $wave = Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000), Signal::sweep(96_000, 0.3)], SampleFormat::signed(16)));
     $source = (string) looked($wave, $from, RateControl::near(96))->path;
     $plan = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($to), RateControl::none(), Scratch::folder()));
-    expect($plan->sounds[0]->rateControl->kbps)->toBe(['mp3aac' => 96, 'opusaac' => 153, 'mp3mp2' => 192, 'opusmp2' => 224][$from.$to] ?? 0)->and($plan->warnings)->toBe([]);
+    expect($plan->sounds[0]->rateControl->kbps)->toBe(['mp3aac' => 96, 'opusaac' => 153, 'mp3mp2' => 192, 'opusmp2'
+        => 224][$from.$to] ?? 0)->and($plan->warnings)->toBe([]);
     $asked = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($to), RateControl::near(256), Scratch::folder()));
     expect(PlanWords::warnings($asked)[0])->toContain('no better');
 })->with(['mp3', 'opus'])->with(['aac', 'mp2']);
@@ -313,7 +314,8 @@ function fragmented(array $fragments, string $edits = ''): string
     $bytes = Signal::box('ftyp', 'iso5'.pack('N', 0).'iso5').Signal::box('moov',
         $full('mvhd', pack('N4', 0, 0, 48000, 0).str_repeat("\0", 80)).Signal::box('trak',
             $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7)
-                .($edits === '' ? '' : Signal::box('edts', $full('elst', pack('N', intdiv(strlen($edits), 12)).$edits))).$media).Signal::box('mvex',
+                .($edits === '' ? '' : Signal::box('edts', $full('elst', pack('N', intdiv(strlen($edits),
+                12)).$edits))).$media).Signal::box('mvex',
                     $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
     foreach ($fragments as [$time, $first, $count]) {
         $own = array_slice($packets, $first, $count);

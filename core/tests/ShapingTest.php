@@ -111,8 +111,10 @@ it('takes channels without a place in the order of WAV, wherever a format puts t
     $carried = Reader::read((string) $made->path)->sound()[0]->sound->layout;
     $isLossless = in_array($format, ['flac', 'alac'], true);
     expect($carried->isPlaced())->toBeTrue()->and($plan->warnings)->toHaveCount(1)
-        ->and(PlanWords::warnings($plan)[0])->toContain("its $count channels belong")->toContain(implode(' ', $carried->inMaskOrder()->names()))
-        ->and(str_contains(PlanWords::warnings($plan)[0], 'low frequencies'))->toBe(! $isLossless && in_array(Channel::LowFrequency, $carried->channels, true));
+        ->and(PlanWords::warnings($plan)[0])->toContain("its $count channels belong")->toContain(implode(' ', $carried->inMaskOrder()
+        ->names()))
+        ->and(str_contains(PlanWords::warnings($plan)[0], 'low frequencies'))->toBe(! $isLossless && in_array(Channel::LowFrequency,
+        $carried->channels, true));
     // Decoded in the order of the WAV mask.
     foreach (Signal::decodeFile((string) $made->path) as $channel => $samples) {
         $isLow = $carried->inMaskOrder()->channels[$channel] === Channel::LowFrequency;
@@ -124,17 +126,20 @@ it('takes channels without a place in the order of WAV, wherever a format puts t
             }
             $share = sqrt($real ** 2 + $imaginary ** 2) / 2400;
             // What an encoder leaves of it above the low frequencies is its own affair.
-            $channel === $other && $isLow && ! $isLossless ? expect($share)->toBeLessThan(0.45) : ($channel !== $other ? expect($share)->toBeLessThan(0.02) : expect($share)->toEqualWithDelta(0.4, 0.03));
+            $channel === $other && $isLow && ! $isLossless ? expect($share)->toBeLessThan(0.45) : ($channel !== $other ? expect($share)
+                ->toBeLessThan(0.02) : expect($share)->toEqualWithDelta(0.4, 0.03));
         }
     }
-})->with([[3, 'flac'], [4, 'alac'], [5, 'vorbis'], [5, 'opus'], [3, 'vorbis'], [6, 'alac'], [6, 'vorbis'], [6, 'opus'], [7, 'opus'], [8, 'alac'],
+})->with([[3, 'flac'], [4, 'alac'], [5, 'vorbis'], [5, 'opus'], [3, 'vorbis'], [6, 'alac'], [6, 'vorbis'], [6, 'opus'], [7, 'opus'], [8,
+    'alac'],
     [8, 'flac'], [8, 'vorbis']]);
 
 it('says nothing of places where they are known, asked for, or not told of', function () {
     $six = array_map(fn (int $seed): array => Signal::steps(2000, $seed), range(1, 6));
     $warnings = fn (string $path, string $format, SoundSpec $spec): array => shapedPlans($path, $format, $spec)[0]->warnings;
     expect($warnings(waveFile($six), 'wav', new SoundSpec))->toBe([])->and($warnings(waveFile($six), 'wavpack', new SoundSpec))->toBe([])
-        ->and($warnings(waveFile($six), 'opus', Spec::shaping('5.1')))->toBe([])->and($warnings(waveFile($six), 'mp3', Spec::shaping('stereo')))->toBe([])
+        ->and($warnings(waveFile($six), 'opus', Spec::shaping('5.1')))->toBe([])->and($warnings(waveFile($six), 'mp3',
+        Spec::shaping('stereo')))->toBe([])
         ->and($warnings(waveFile([$six[0], $six[1]]), 'opus', new SoundSpec))->toBe([]);
 });
 

@@ -28,7 +28,8 @@ function fullSpec(): OutputSpec
         new SoundSpec('1', 'wav', RateControl::exactly(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1',
             'lufs:-16', true, StereoCoding::Separate, true, 3, false),
         new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::near(96)->held(RateMode::Average)),
-        new SoundSpec(rateControl: RateControl::exactly(96)->held(RateMode::Constant)), new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
+        new SoundSpec(rateControl: RateControl::exactly(96)->held(RateMode::Constant)),
+            new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
         new SoundSpec(rate: 8000, left: ['layout', 'level']),
     ], Length::sound(), ['title' => 'The lift', 'comment' => null, 'ISRC' => ['A', 'B']], '{stem} {label}', '/results', IfExists::Skip,
         IfRight::Leave, Signs::Remove, Signs::Spell);
@@ -118,7 +119,8 @@ it('lets each part win where it is said, and the one beneath where it is not', f
     expect($upper->over($lower)->{$part})->toEqual($own)->and($lower->over($upper)->{$part})->toEqual($other)
         ->and((new OutputSpec)->over($lower))->toEqual($lower)->and($upper->over(new OutputSpec))->toEqual($upper);
 })->with([
-    ['container', 'wav', 'flac'], ['picture', PictureChoice::Keep, PictureChoice::Leave], ['length', Length::sound(), Length::tryFrom('0:30')],
+    ['container', 'wav', 'flac'], ['picture', PictureChoice::Keep, PictureChoice::Leave], ['length', Length::sound(),
+        Length::tryFrom('0:30')],
     ['name', 'a', 'b'], ['place', '/a', '/b'], ['ifExists', IfExists::Skip, IfExists::Replace], ['ifRight', IfRight::Leave, IfRight::Copy],
     ['tags', ['title' => 'a'], ['title' => 'b']],
 ]);
@@ -154,20 +156,24 @@ it('changes nothing of itself', function () {
         ->and((new SoundSpec(level: 'gain:1'))->withLevel(null)->isEmpty())->toBeTrue();
 });
 
-it('says what it must say to become one spec on top of another, and nothing else', function (OutputSpec $wanted, OutputSpec $beneath, array $says) {
+it('says what it must say to become one spec on top of another, and nothing else', function (OutputSpec $wanted, OutputSpec $beneath,
+    array $says) {
     $since = $wanted->since($beneath);
     $said = json_decode((string) json_encode($since->toArray()), true);
     unset($said['version']);
     expect($said)->toEqual($says)->and($since->over($beneath)->withSounds([]))->toEqual($wanted->over($beneath)->withSounds([]))
-        ->and(['left' => []] + get_object_vars($since->over($beneath)->sounds()[0]))->toEqual(['left' => []] + get_object_vars($wanted->sounds()[0]));
+        ->and(['left' => []] + get_object_vars($since->over($beneath)->sounds()[0]))->toEqual(['left' => []] + get_object_vars($wanted
+        ->sounds()[0]));
 })->with([
     [new OutputSpec('wav'), new OutputSpec('wav'), []],
     [new OutputSpec('wav', name: 'a'), new OutputSpec('mp3', name: 'a', place: '/x'), ['container' => 'wav']],
     [new OutputSpec('wav'), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000, layout: 'mono')]),
         ['sounds' => [['rate' => null, 'layout' => null]]]],
-    [new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000)]), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000, layout: 'mono')]),
+    [new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000)]), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000,
+        layout: 'mono')]),
         ['sounds' => [['rate' => 48_000, 'layout' => null]]]],
-    [new OutputSpec(tags: ['title' => 'a', 'album' => 'b']), new OutputSpec(tags: ['title' => 'a', 'album' => 'c']), ['tags' => ['album' => 'b']]],
+    [new OutputSpec(tags: ['title' => 'a', 'album' => 'b']), new OutputSpec(tags: ['title' => 'a', 'album' => 'c']), ['tags' => ['album'
+        => 'b']]],
     [new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128))]),
         new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128), level: 'peak:-1')]), ['sounds' => [['level' => null]]]],
 ]);
@@ -176,7 +182,8 @@ it('leaves a field to the source whatever lies beneath, until somebody above say
     $beneath = new SoundSpec(rate: 8000, layout: 'mono', level: 'peak:-1');
     $left = (new SoundSpec(left: ['rate']))->over($beneath);
     expect([$left->rate, $left->layout, $left->left])->toBe([null, 'mono', ['rate']])
-        ->and((new SoundSpec(rate: 48_000))->over($left)->rate)->toBe(48_000)->and((new SoundSpec(rate: 48_000))->over($left)->left)->toBe([])
+        ->and((new SoundSpec(rate: 48_000))->over($left)->rate)->toBe(48_000)->and((new SoundSpec(rate: 48_000))->over($left)->left)
+        ->toBe([])
         ->and($left->said())->toBe(['rate', 'layout', 'level'])->and($left->without('rate', 'level')->said())->toBe(['layout'])
         ->and((new SoundSpec(left: ['rate']))->isEmpty())->toBeFalse();
 });

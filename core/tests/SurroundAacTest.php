@@ -31,7 +31,7 @@ function toneOf(array $samples, float $hertz, int $rate): float
 }
 
 it('encodes a tone in every channel where it belongs, and nowhere else', function (int $count, string $format, int $rate) {
-    $layout = AacLayouts::of($count);
+    $layout = AacLayouts::layout($count);
     $tones = array_map(fn (int $index, Channel $channel): float => $channel === Channel::LowFrequency ? 60.0 : 500.0 + 350 * $index,
         array_keys($layout->channels), $layout->channels);
     // The source has its channels in the order of the WAV mask.
@@ -52,12 +52,14 @@ it('encodes a tone in every channel where it belongs, and nowhere else', functio
             $channel === $other ? expect($share)->toBeGreaterThan(0.36)->toBeLessThan(0.44) : expect($share)->toBeLessThan(0.004);
         }
     }
-})->with([[3, 'aac', 48_000], [4, 'aac', 44_100], [5, 'aac', 48_000], [6, 'aac', 48_000], [6, 'adts', 44_100], [8, 'aac', 48_000], [8, 'adts', 48_000]]);
+})->with([[3, 'aac', 48_000], [4, 'aac', 44_100], [5, 'aac', 48_000], [6, 'aac', 48_000], [6, 'adts', 44_100], [8, 'aac', 48_000], [8,
+    'adts', 48_000]]);
 
 it('lets nothing but low frequencies into their element', function () {
-    $audio = new AudioFormat(Codec::Aac, 48_000, AacLayouts::of(6), null, '', 1024, 'AAC-LC');
+    $audio = new AudioFormat(Codec::Aac, 48_000, AacLayouts::layout(6), null, '', 1024, 'AAC-LC');
     $silent = array_fill(0, 48_000, 0.0);
-    $low = array_map(fn (float $a, float $b): float => $a + $b, Signal::sine(48_000, 60.0, 48_000, 0.3), Signal::sine(48_000, 3000.0, 48_000, 0.3));
+    $low = array_map(fn (float $a, float $b): float => $a + $b, Signal::sine(48_000, 60.0, 48_000, 0.3), Signal::sine(48_000, 3000.0,
+        48_000, 0.3));
     [$encoder, $packets] = Signal::encode($audio, RateControl::exactly(384), [$silent, $silent, $silent, $silent, $silent, $low]);
     $decoder = Codecs::decoder($encoder->audio());
     $samples = [];
@@ -73,14 +75,18 @@ it('lets nothing but low frequencies into their element', function () {
 });
 
 it('keeps to the bit rate as one encoder would, and refuses what AAC has no number for', function () {
-    $rate = fn (int $kbps): float => array_sum(array_map(fn ($packet): int => strlen($packet->data), Signal::encode(new AudioFormat(Codec::Aac, 48_000,
-        AacLayouts::of(6), null, '', 1024, 'AAC-LC'), RateControl::exactly($kbps), array_map(fn (int $seed): array => Signal::steps(96_000, $seed),
+    $rate = fn (int $kbps): float => array_sum(array_map(fn ($packet): int => strlen($packet->data),
+        Signal::encode(new AudioFormat(Codec::Aac, 48_000,
+        AacLayouts::layout(6), null, '', 1024, 'AAC-LC'), RateControl::exactly($kbps), array_map(fn (int $seed): array
+            => Signal::steps(96_000, $seed),
             range(1, 6)))[1])) * 8 / 2000;
     foreach ([192, 384, 640] as $kbps) {
         expect($rate($kbps))->toEqualWithDelta($kbps, 0.05 * $kbps);
     }
-    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48_000, Layout::undeclared(7)), RateControl::exactly(448)))->toThrow(EncoderRefused::class)
-        ->and(AacLayouts::configuration(7))->toBeNull()->and(AacLayouts::carrying(Layout::of(Channel::Left, Channel::Right, Channel::BackLeft,
+    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48_000, Layout::undeclared(7)), RateControl::exactly(448)))
+        ->toThrow(EncoderRefused::class)
+        ->and(AacLayouts::configuration(7))->toBeNull()->and(AacLayouts::carrying(Layout::of(Channel::Left, Channel::Right,
+        Channel::BackLeft,
             Channel::BackRight), 'AAC')->count())->toBe(5);
 });
 
@@ -102,7 +108,8 @@ it('puts units together bit by bit, whatever their lengths', function () {
         }
         $expected .= '111';
         $expected .= str_repeat('0', -strlen($expected) & 7);
-        expect(implode('', array_map(fn (string $byte): string => sprintf('%08b', ord($byte)), str_split($block->finish()))))->toBe($expected);
+        expect(implode('', array_map(fn (string $byte): string => sprintf('%08b', ord($byte)), str_split($block->finish()))))
+            ->toBe($expected);
     }
     expect(fn () => (new RawBlock)->add("\1\2", 0, 0))->toThrow(UnexpectedValueException::class)
         ->and(fn () => (new RawBlock)->add('', 0, 0))->toThrow(UnexpectedValueException::class);

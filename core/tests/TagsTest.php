@@ -100,7 +100,8 @@ it('keeps several values in a plan, and bounds them', function () {
 
 it('says how many tracks there are as each format does, and gains of Opus in its own fields', function () {
     $source = Scratch::write('s.wav', Signal::wave([Signal::sweep(48_000, 0.3, 0.00001)], SampleFormat::signed(16)));
-    $flac = (new Maker)->make(Planning::plan(Reader::read($source), Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'f')->path;
+    $flac = (new Maker)->make(Planning::plan(Reader::read($source), Spec::sound(Outputs::named('flac'), RateControl::none(),
+        Scratch::folder())), 'f')->path;
     // As others write it: comments of their own.
     $script = 'import sys, mutagen; f = mutagen.File(sys.argv[1]); f["tracknumber"] = "3"; f["totaltracks"] = "9"; f["discnumber"] = "1"; f["disctotal"] = "2"; '
         .'f["replaygain_track_gain"] = "-3.21 dB"; f["replaygain_track_peak"] = "0.9"; f.save()';
@@ -109,7 +110,8 @@ it('says how many tracks there are as each format does, and gains of Opus in its
     $reading = Reader::read($flac);
     expect($reading->tags->get(TagField::Track))->toBe('3/9')->and($reading->tags->get(TagField::Disc))->toBe('1/2');
     $told = function (string $format) use ($flac): array {
-        $path = (new Maker)->make(Planning::plan(Reader::read($flac), Spec::sound(Outputs::named($format), RateControl::exactly(128), Scratch::folder())), $format)->path;
+        $path = (new Maker)->make(Planning::plan(Reader::read($flac), Spec::sound(Outputs::named($format), RateControl::exactly(128),
+            Scratch::folder())), $format)->path;
         $script = 'import sys, json, mutagen; f = mutagen.File(sys.argv[1]); '
             .'print(json.dumps({"bitrate": getattr(f.info, "bitrate", 0) or 0, "tags": {k: str(v) for k, v in f.tags.items()}}))';
 
@@ -118,7 +120,8 @@ it('says how many tracks there are as each format does, and gains of Opus in its
     $mp3 = $told('mp3')['tags'];
     expect([$mp3['TRCK'], $mp3['TPOS']])->toBe(['3/9', '1/2']);
     $m4a = $told('aac');
-    expect([$m4a['tags']['trkn'], $m4a['tags']['disk']])->toBe(['[(3, 9)]', '[(1, 2)]'])->and($m4a['bitrate'])->toBeBetween(90_000, 150_000);
+    expect([$m4a['tags']['trkn'], $m4a['tags']['disk']])->toBe(['[(3, 9)]', '[(1, 2)]'])->and($m4a['bitrate'])->toBeBetween(90_000,
+        150_000);
     $opus = array_change_key_case($told('opus')['tags']);
     // (−3.21 − 5) × 256
     expect($opus['r128_track_gain'] ?? '')->toContain('-2102')->and(implode(' ', array_keys($opus)))->not->toContain('replaygain')

@@ -22,7 +22,8 @@ it('leaves out the first decoded samples once, and none of what follows', functi
         // What is left out already is not left out twice, and a stretch that is shorter stays.
         ->and(written($plain->primed(100)->primed(50)->segments))->toBe('100+900')
         ->and(written(Timeline::plain(80)->primed(100)->segments))->toBe('0+80')
-        ->and(written(Timeline::edited(7, [Segment::media(0, 500), Segment::silence(20), Segment::media(600, 100)], 900)->primed(100)->segments))
+        ->and(written(Timeline::edited(7, [Segment::media(0, 500), Segment::silence(20), Segment::media(600, 100)], 900)->primed(100)
+        ->segments))
         ->toBe('100+400 -+20 600+100')
         ->and(Timeline::edited(7, [Segment::media(0, 500)], 900)->primed(100)->startOffset)->toBe(7);
 });
@@ -32,7 +33,8 @@ it('counts several samples where the container counts one', function () {
     expect([$twice->startOffset, written($twice->segments), $twice->coded, $twice->samples()])->toBe([60, '-+10 20+400', 800, 410]);
 });
 
-it('is seen from a moment: silence before what begins later, nothing of what is over', function (int $from, ?int $duration, string $segments) {
+it('is seen from a moment: silence before what begins later, nothing of what is over', function (int $from, ?int $duration,
+    string $segments) {
     $timeline = Timeline::edited(100, [Segment::media(1000, 50), Segment::silence(20), Segment::media(2000, 30)], 5000);
     expect(written($timeline->from($from, $duration)))->toBe($segments);
 })->with([
@@ -49,7 +51,8 @@ it('is seen from a moment: silence before what begins later, nothing of what is 
 
 it('cuts out what lies between two samples', function () {
     $segments = [Segment::media(1000, 50), Segment::silence(20), Segment::media(2000, 30)];
-    expect(written(Segment::between($segments, 10, 60)))->toBe('1010+40 -+10')->and(written(Segment::between($segments, 50, 70)))->toBe('-+20')
+    expect(written(Segment::between($segments, 10, 60)))->toBe('1010+40 -+10')->and(written(Segment::between($segments, 50, 70)))
+        ->toBe('-+20')
         ->and(written(Segment::between($segments, 70, 500)))->toBe('2000+30')->and(Segment::total($segments))->toBe(100)
         ->and(Segment::silent($segments))->toBe(20);
 });

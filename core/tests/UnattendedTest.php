@@ -18,7 +18,8 @@ array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.
 /** A command that is going on: its process, its output and its errors. */
 function going(array $words, array $more = []): array
 {
-    $process = proc_open(['setsid', '--wait', dirname(__DIR__, 2).'/octavox', ...$words], [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes,
+    $process = proc_open(['setsid', '--wait', dirname(__DIR__, 2).'/octavox', ...$words], [['file', '/dev/null', 'r'], ['pipe', 'w'],
+        ['pipe', 'w']], $pipes,
         null, $more + getenv());
 
     return [$process, $pipes[1], $pipes[2]];
@@ -53,7 +54,8 @@ it('ends with Ctrl-C at once, leaves nothing half made and nobody at work, and s
     $into = Scratch::folder();
     $second = Signal::wave([Signal::sweep(48_000)], SampleFormat::signed(16));
     $data = str_repeat(substr($second, 44), 900);
-    file_put_contents("$folder/long.wav", substr($second, 0, 4).pack('V', 36 + strlen($data)).substr($second, 8, 32).pack('V', strlen($data)).$data);
+    file_put_contents("$folder/long.wav", substr($second, 0, 4).pack('V', 36 + strlen($data)).substr($second, 8, 32).pack('V',
+        strlen($data)).$data);
     shortWave("$folder/a first.wav");
     [$process, $out] = going(['make', "$folder/a first.wav", "$folder/long.wav", '--into', $into, '--format', 'mp3']);
     expect(Waiting::until(fn (): bool => in_array('a first.mp3', lying($into), true) && array_filter(lying($into),
@@ -114,7 +116,8 @@ it('makes what arrives in a watched folder, each file once, through renames and 
     shortWave("$folder/three.wav", 5100);
     [$process, $out] = going([...$words, '--once', '--json'], $home);
     $made = json_decode((string) stream_get_contents($out), true);
-    expect(proc_close($process))->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))->toBe(['three.flac'])
+    expect(proc_close($process))->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))
+        ->toBe(['three.flac'])
         ->and(glob("$into/*/deep/*"))->toHaveCount(1);
     // What it would make now, were something there: nothing; for other wishes everything, and that is forgotten.
     foreach ([0, 1] as $time) {
@@ -131,7 +134,8 @@ it('says in one document what came at different times, and of an empty folder th
     $home = ['OCTAVOX_HOME' => Scratch::folder()];
     $once = ['watch', $folder, '--into', $into, '--format', 'flac', '--once', '--json'];
     [$process, $out] = going($once, $home);
-    expect(json_decode((string) stream_get_contents($out), true))->toBe(['results' => [], 'left_out' => []])->and(proc_close($process))->toBe(0);
+    expect(json_decode((string) stream_get_contents($out), true))->toBe(['results' => [], 'left_out' => []])->and(proc_close($process))
+        ->toBe(0);
     shortWave("$folder/first.wav");
     shortWave("$folder/second.wav", 5000);
     [$process, $out] = going([...$once, '--still', '1'], $home);
@@ -142,14 +146,16 @@ it('says in one document what came at different times, and of an empty folder th
         return lying($into) === ['first.flac'];
     }))->toBeTrue();
     $said = json_decode((string) stream_get_contents($out), true);
-    expect(proc_close($process))->toBe(0)->and(array_map(basename(...), array_column($said['results'], 'path')))->toBe(['first.flac', 'second.flac']);
+    expect(proc_close($process))->toBe(0)->and(array_map(basename(...), array_column($said['results'], 'path')))->toBe(['first.flac',
+        'second.flac']);
 });
 
 it('does not tell twice of what it only planned, and asks for it again when it is begun anew', function () {
     $folder = Scratch::folder();
     shortWave("$folder/a.wav");
     shortWave("$folder/b.wav");
-    $arrivals = fn (): Arrivals => Arrivals::of(Arguments::parse([$folder, '--format', 'flac'], MakeCommand::OPTIONS, MakeCommand::FLAGS), 0);
+    $arrivals = fn (): Arrivals => Arrivals::of(Arguments::parse([$folder, '--format', 'flac'], MakeCommand::OPTIONS, MakeCommand::FLAGS),
+        0);
     $files = array_map(fn (string $name): FoundFile => new FoundFile("$folder/$name.wav", false), ['a', 'b']);
     $first = $arrivals();
     $first->look($files);
@@ -165,7 +171,8 @@ it('does not tell twice of what it only planned, and asks for it again when it i
 it('tells of each round on a line of its own as long as it watches', function () {
     $folder = Scratch::folder();
     $into = Scratch::folder();
-    [$process, $out] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '0', '--json'], ['OCTAVOX_HOME' => Scratch::folder()]);
+    [$process, $out] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '0', '--json'], ['OCTAVOX_HOME'
+        => Scratch::folder()]);
     foreach (['one', 'two'] as $name) {
         shortWave("$folder/.$name.wav");
         rename("$folder/.$name.wav", "$folder/$name.wav");
@@ -182,7 +189,8 @@ it('waits for what still grows', function () {
     shortWave("$folder/growing.wav", 48_000);
     $whole = (string) file_get_contents("$folder/growing.wav");
     file_put_contents("$folder/growing.wav", substr($whole, 0, 3000));
-    [$process] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '2', '--once'], ['OCTAVOX_HOME' => Scratch::folder()]);
+    [$process] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '2', '--once'], ['OCTAVOX_HOME'
+        => Scratch::folder()]);
     for ($at = 3000; $at < strlen($whole); $at += 12_000) {
         usleep(400_000);
         file_put_contents("$folder/growing.wav", substr($whole, $at, 12_000), FILE_APPEND);
@@ -203,10 +211,13 @@ it('takes what a playlist names', function (string $name, string $text, array $n
     $list = Playlist::read(Scratch::write($name, $text));
     expect($list->names)->toBe($names)->and($list->addresses)->toBe($addresses);
 })->with([
-    'M3U of Windows' => ['a.m3u', "#EXTM3U\r\n#EXTINF:12,Lift\r\nTake\\one.wav\r\n\r\nGr\xFC\xDFe.wav\r\nhttp://radio.example/live\r\n", ['Take/one.wav', 'Grüße.wav'], 1],
+    'M3U of Windows' => ['a.m3u', "#EXTM3U\r\n#EXTINF:12,Lift\r\nTake\\one.wav\r\n\r\nGr\xFC\xDFe.wav\r\nhttp://radio.example/live\r\n",
+        ['Take/one.wav', 'Grüße.wav'], 1],
     'M3U8 with a mark' => ['a.m3u8', "\xEF\xBB\xBF../Wrenfield ä.wav\n/srv/b.wav\n", ['../Wrenfield ä.wav', '/srv/b.wav'], 0],
-    'PLS' => ['a.pls', "[playlist]\nNumberOfEntries=2\nFile1=one.mp3\nTitle1=One\nFILE2 = two.mp3\nFile3=https://x.example/\n", ['one.mp3', 'two.mp3'], 1],
-    'XSPF' => ['a.xspf', '<?xml version="1.0"?><playlist version="1" xmlns="http://xspf.org/ns/0/"><!-- <location>no.wav</location> --><trackList>'
+    'PLS' => ['a.pls', "[playlist]\nNumberOfEntries=2\nFile1=one.mp3\nTitle1=One\nFILE2 = two.mp3\nFile3=https://x.example/\n",
+        ['one.mp3', 'two.mp3'], 1],
+    'XSPF' => ['a.xspf',
+        '<?xml version="1.0"?><playlist version="1" xmlns="http://xspf.org/ns/0/"><!-- <location>no.wav</location> --><trackList>'
         .'<track><location>file:///srv/Lift%20hall.wav</location></track><track><location>b%26c&amp;d.wav</location></track>'
         .'<track><location>http://x.example/a</location></track></trackList></playlist>', ['/srv/Lift hall.wav', 'b&c&d.wav'], 1],
     'UTF-16' => ['b.m3u', "\xFF\xFE".mb_convert_encoding("ä.wav\n", 'UTF-16LE'), ['ä.wav'], 0],
@@ -219,7 +230,8 @@ it('makes what a playlist names, and says what is missing', function () {
     file_put_contents("$folder/list.m3u8", "a.wav\ngone.wav\n");
     [$status, $said] = octavox('make', "$folder/list.m3u8", '--into', "$folder/out", '--format', 'flac', '--json');
     expect($status)->toBe(1)->and(array_column($said['results'], 'state'))->toContain('done', 'failed')
-        ->and(implode(' ', array_column(array_filter($said['results'], fn (array $one): bool => $one['state'] === 'failed'), 'source')))->toContain('gone.wav');
+        ->and(implode(' ', array_column(array_filter($said['results'], fn (array $one): bool => $one['state'] === 'failed'), 'source')))
+        ->toContain('gone.wav');
 });
 
 it('waits for the image of a disc as long as that grows, though its sheet came whole', function () {

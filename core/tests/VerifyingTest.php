@@ -207,7 +207,8 @@ it('takes for right what few bits leave of noise, and a click that is shorter th
     })->with([['mp2', 96], ['mp2', 64], ['mp3', 64], ['mp3', 48], ['opus', 32], ['aac', 64]])->with([1, 700, 48_000]);
 
 it('finds that channels read as other ones, in every container', function (string $format) {
-    $channels = array_map(fn (int $index): array => array_map(fn (int $at): float => 0.2 * sin($at * (0.01 + 0.004 * $index)), range(0, 9599)), range(0, 5));
+    $channels = array_map(fn (int $index): array => array_map(fn (int $at): float => 0.2 * sin($at * (0.01 + 0.004 * $index)), range(0,
+        9599)), range(0, 5));
     $source = Scratch::write('six.wav', Signal::wave($channels, SampleFormat::signed(16), 48_000, layout: Layout::fiveOne()));
     $plan = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($format), RateControl::near(450), Scratch::folder()));
     $path = (new Maker)->make($plan, 'six')->path;
@@ -221,7 +222,8 @@ it('finds that channels read as other ones, in every container', function (strin
     // The mask 0x707: as many channels, on other speakers; the same ones in another order; and none said.
     $own = $plan->sounds[0]->audio->layout->channels;
     foreach ([Layout::fromMask(0x707, 6), Layout::of(...array_reverse($own)), Layout::undeclared(6)] as $other) {
-        expect(fn () => $verifier->requireAlike($as($other), $written, 'the sound'))->toThrow(VerificationFailed::class, 'reads as the channels');
+        expect(fn () => $verifier->requireAlike($as($other), $written, 'the sound'))->toThrow(VerificationFailed::class,
+            'reads as the channels');
     }
 })->with(['wav', 'aiff', 'caf', 'flac', 'wavpack', 'alac', 'aac', 'opus', 'vorbis']);
 

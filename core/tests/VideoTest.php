@@ -213,7 +213,7 @@ function besideOf(string $path): array
         if ($auxiliary !== null) {
             $samples = [];
             foreach ($media->auxiliarySamples($track) as $sample) {
-                $text = SubtitleText::of($auxiliary->coding, $sample->data) ?? bin2hex($sample->data);
+                $text = SubtitleText::read($auxiliary->coding, $sample->data) ?? bin2hex($sample->data);
                 $samples[] = [$text, (int) round($sample->pts * 1000 / $auxiliary->timescale),
                     (int) round($sample->duration * 1000 / $auxiliary->timescale)];
             }

@@ -119,14 +119,14 @@ it('gives WavPack blocks their headers back and takes sums of whole blocks out',
     $header = BlockHeader::parse($whole);
     expect([$header->bytes, $header->total, $header->start, $header->samples, $header->sampleBytes()])
         ->toBe([36, null, 5_000_000_000, 1000, 2])
-        ->and(substr($whole, 32))->toBe('body')->and((new WavPackLength)->of($whole))->toBe(1000)
-        ->and((new WavPackLength)->of($bare(0x1801, 'body')))->toBe(1000)
+        ->and(substr($whole, 32))->toBe('body')->and((new WavPackLength)->samples($whole))->toBe(1000)
+        ->and((new WavPackLength)->samples($bare(0x1801, 'body')))->toBe(1000)
         ->and(substr(BareBlocks::whole($bare(0x10001801, "body\x2F\x01ab"), 0, 0x410), 24,
             8).substr(BareBlocks::whole($bare(0x10001801, "body\x2F\x01ab"), 0, 0x410), 32))->toBe(pack('V2', 0x1801, 0xCAFE).'body')
         ->and(substr(BareBlocks::whole($bare(0x10001801, "body\x2F\x02abcd"), 0, 0x410), 32))->toBe('body')
         // Two blocks, of which the second is longer than what is there.
         ->and(BareBlocks::whole(pack('V', 9).pack('V2', 0x801, 1).pack('V', 4).'left'.pack('V2', 0x1001, 2).pack('V', 99).'right',
             0, 0x410))->toBe('')
-        ->and(BareBlocks::whole('short', 0, 0x410))->toBe('')->and((new WavPackLength)->of("\xFF\xFF\xFF\xFF"))->toBe(0)
-        ->and((new WavPackLength)->of('abc'))->toBe(0);
+        ->and(BareBlocks::whole('short', 0, 0x410))->toBe('')->and((new WavPackLength)->samples("\xFF\xFF\xFF\xFF"))->toBe(0)
+        ->and((new WavPackLength)->samples('abc'))->toBe(0);
 });

@@ -160,7 +160,8 @@ it('puts a file into the bin before a result takes its place', function () {
         file_put_contents($place->temporary("t$number"), $bytes);
         expect($place->place($place->temporary("t$number"), 'Gates.wav', IfExists::Replace))->toBe("$folder/Gates.wav");
     }
-    expect(file_get_contents("$folder/Gates.wav"))->toBe('second')->and(file_get_contents("$folder/bin/replaced-t0/Gates.wav"))->toBe('before')
+    expect(file_get_contents("$folder/Gates.wav"))->toBe('second')->and(file_get_contents("$folder/bin/replaced-t0/Gates.wav"))
+        ->toBe('before')
         ->and(file_get_contents("$folder/bin/replaced-t1/Gates.wav"))->toBe('first')
         ->and(file_get_contents("$folder/bin/replaced-t0/.was"))->toBe("$folder/Gates.wav");
     // Nothing was there: nothing is in the bin. A link is no file of its own.

@@ -9,13 +9,15 @@ use Illuminate\Support\Facades\Schema;
 /** The tables as they were when homes began to be carried over; what changed since has a migration of its own. */
 return new class extends Migration
 {
-    private const TABLES = ['sources', 'tracks', 'uploads', 'groups', 'packet_borders', 'copied_folders', 'orders', 'order_lines', 'presets',
+    private const TABLES = ['sources', 'tracks', 'uploads', 'groups', 'packet_borders', 'copied_folders', 'orders', 'order_lines',
+        'presets',
         'results', 'safe_copies', 'standing_orders', 'arrivals', 'settings', 'access_tokens', 'answered_requests', 'jobs'];
 
     public function up(): void
     {
         if (Schema::hasTable('sources')) {
-            Schema::hasColumn('uploads', 'dropped') || throw new RuntimeException('This home is of a release before 28 November 2026: start '
+            Schema::hasColumn('uploads', 'dropped')
+                || throw new RuntimeException('This home is of a release before 28 November 2026: start '
                 .'it once with the release of that day, which takes it over, and then with this one.');
 
             return;

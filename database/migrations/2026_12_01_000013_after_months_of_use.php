@@ -80,10 +80,12 @@ return new class extends Migration
         });
         DB::statement('insert into order_counts (order_id, state, files, seconds) select order_id, state, count(*), '
             .'sum(samples * 1.0 / max(rate, 1)) from results group by order_id, state');
-        $more = fn (string $row): string => "insert into order_counts (order_id, state, files, seconds) select $row.order_id, $row.state, 1, "
+        $more = fn (string $row): string
+            => "insert into order_counts (order_id, state, files, seconds) select $row.order_id, $row.state, 1, "
             ."$row.samples * 1.0 / max($row.rate, 1) where exists (select 1 from orders where id = $row.order_id) on conflict (order_id, state) "
             .'do update set files = files + 1, seconds = seconds + excluded.seconds';
-        $less = fn (string $row): string => "update order_counts set files = files - 1, seconds = seconds - $row.samples * 1.0 / max($row.rate, 1) "
+        $less = fn (string $row): string
+            => "update order_counts set files = files - 1, seconds = seconds - $row.samples * 1.0 / max($row.rate, 1) "
             ."where order_id = $row.order_id and state = $row.state";
         DB::unprepared("create trigger results_counted after insert on results begin {$more('new')}; end");
         DB::unprepared("create trigger results_uncounted after delete on results begin {$less('old')}; end");
@@ -130,7 +132,8 @@ return new class extends Migration
 
     public function down(): void
     {
-        foreach (['results_counted', 'results_uncounted', 'results_recounted', 'result_names_added', 'result_names_gone', 'result_names_changed',
+        foreach (['results_counted', 'results_uncounted', 'results_recounted', 'result_names_added', 'result_names_gone',
+            'result_names_changed',
             'source_names_added', 'source_names_gone', 'source_names_changed'] as $trigger) {
             DB::unprepared("drop trigger if exists $trigger");
         }
@@ -144,8 +147,10 @@ return new class extends Migration
         foreach (['order_counts', 'changes', 'result_names', 'source_names'] as $table) {
             Schema::dropIfExists($table);
         }
-        foreach (['results_binned', 'results_in_bin', 'results_held', 'results_waiting_for', 'sources_removed', 'tracks_codecs', 'tracks_layouts',
-            'tracks_of_sources', 'tracks_unheard', ...array_map(fn (string $name): string => "sources_by_$name", array_keys(self::ORDERS))] as $index) {
+        foreach (['results_binned', 'results_in_bin', 'results_held', 'results_waiting_for', 'sources_removed', 'tracks_codecs',
+            'tracks_layouts',
+            'tracks_of_sources', 'tracks_unheard', ...array_map(fn (string $name): string => "sources_by_$name",
+                array_keys(self::ORDERS))] as $index) {
             DB::statement("drop index if exists $index");
         }
         Schema::table('results', function (Blueprint $table): void {

@@ -66,10 +66,12 @@ final readonly class Discs
         $water = $this->signals->water($count, 0.15);
         $voice = $this->signals->voice('keeper');
         // The order of channels of such discs: left, right, centre, both surrounds, low frequencies.
-        $channels = [$tune(0, 0.25), $tune(4, 0.22), $tune(12, 0.2), $this->signals->sum($count, [[$tune(0, 0.1), 2400, 1.0], [$water, 0, 1.0]]),
+        $channels = [$tune(0, 0.25), $tune(4, 0.22), $tune(12, 0.2), $this->signals->sum($count, [[$tune(0, 0.1), 2400, 1.0], [$water, 0,
+            1.0]]),
             $this->signals->sum($count, [[$tune(7, 0.1), 3100, 1.0], [$water, 0, 1.0]]), $tune(-24, 0.3)];
         $comment = $this->signals->sum($count, [[$channels[0], 0, 0.3], [$voice, 9600, 0.8]]);
-        $encoder = Codecs::encoder(AudioFormat::pcm(SampleFormat::signed(16, true), self::RATE, Layout::undeclared(6)), RateControl::none());
+        $encoder = Codecs::encoder(AudioFormat::pcm(SampleFormat::signed(16, true), self::RATE, Layout::undeclared(6)),
+            RateControl::none());
         $plain = '';
         foreach ([$encoder->encode(Block::fromChannels($channels)), $encoder->finish()] as $packets) {
             foreach ($packets as $packet) {
@@ -104,8 +106,10 @@ final readonly class Discs
     {
         $sink->write("REM GENRE Brass\r\nREM DATE 2026\r\nPERFORMER \"Wrenfield Brass\"\r\nTITLE \"Steam day\"\r\nCATALOG 0000000000000\r\n"
             ."FILE \"Brass band.bin\" BINARY\r\n");
-        foreach ([['Gate march', 'Wrenfield Brass', 0], ['Lift waltz', 'Wrenfield Brass', 5], ['Song for six boats', 'Hetty Marlowe', 9]] as $index => [$title, $performer, $second]) {
-            $sink->write(sprintf("  TRACK %02d AUDIO\r\n    TITLE \"%s\"\r\n    PERFORMER \"%s\"\r\n    ISRC ZZWRN260000%d\r\n%s    INDEX 01 %s\r\n",
+        foreach ([['Gate march', 'Wrenfield Brass', 0], ['Lift waltz', 'Wrenfield Brass', 5], ['Song for six boats', 'Hetty Marlowe',
+            9]] as $index => [$title, $performer, $second]) {
+            $sink
+                ->write(sprintf("  TRACK %02d AUDIO\r\n    TITLE \"%s\"\r\n    PERFORMER \"%s\"\r\n    ISRC ZZWRN260000%d\r\n%s    INDEX 01 %s\r\n",
                 $index + 1, $title, $performer, $index + 1, $index === 0 ? '' : sprintf("    INDEX 00 00:%02d:00\r\n", $second - 1),
                 sprintf('00:%02d:00', $second)));
         }
@@ -123,7 +127,8 @@ final readonly class Discs
         $change = new RateChange(self::RATE, 44_100, 2, false);
         $encoder = Codecs::encoder(AudioFormat::pcm(SampleFormat::signed(16), 44_100, Layout::stereo()), RateControl::none());
         $bytes = '';
-        foreach ([$change->take(Block::fromChannels([$tune, $this->signals->sum($count, [[$tune, 300, 0.8]])])), $change->finish()] as $blocks) {
+        foreach ([$change->take(Block::fromChannels([$tune, $this->signals->sum($count, [[$tune, 300, 0.8]])])), $change
+            ->finish()] as $blocks) {
             foreach ($blocks as $block) {
                 foreach ($encoder->encode($block) as $packet) {
                     $bytes .= $packet->data;

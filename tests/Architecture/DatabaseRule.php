@@ -28,7 +28,8 @@ final class DatabaseRule implements Rule
 {
     private const DATABASE = [Builder::class, Relation::class, QueryBuilder::class];
 
-    private const WRITES = ['create', 'firstorcreate', 'updateorcreate', 'forcecreate', 'insert', 'insertgetid', 'insertorignore', 'upsert', 'update',
+    private const WRITES = ['create', 'firstorcreate', 'updateorcreate', 'forcecreate', 'insert', 'insertgetid', 'insertorignore',
+        'upsert', 'update',
         'updatequietly', 'updateorinsert', 'save', 'saveorfail', 'savequietly', 'push', 'delete', 'forcedelete', 'deleteorfail', 'destroy',
         'truncate', 'increment', 'decrement', 'touch', 'attach', 'detach', 'sync', 'associate', 'dissociate', 'replicate'];
 
@@ -44,7 +45,8 @@ final class DatabaseRule implements Rule
         $isController = preg_match('/^App\\\\.*Controller$/', $class) === 1;
         $isValue = preg_match('/^App\\\\[A-Za-z]+\\\\Values\\\\/', $class) === 1;
         $isQuery = preg_match('/^App\\\\[A-Za-z]+\\\\(Queries|Planning)\\\\/', $class) === 1;
-        if (! $isController && ! $isValue && ! $isQuery || ! $node instanceof Expr\MethodCall && ! $node instanceof Expr\NullsafeMethodCall && ! $node instanceof Expr\StaticCall
+        if (! $isController && ! $isValue && ! $isQuery || ! $node instanceof Expr\MethodCall && ! $node instanceof Expr\NullsafeMethodCall
+            && ! $node instanceof Expr\StaticCall
             || ! $node->name instanceof Node\Identifier) {
             return [];
         }
@@ -57,7 +59,8 @@ final class DatabaseRule implements Rule
             default => null,
         };
 
-        return $why === null ? [] : [RuleErrorBuilder::message("{$node->name->toString()}(): $why.")->identifier('octavox.database')->build()];
+        return $why === null ? [] : [RuleErrorBuilder::message("{$node->name->toString()}(): $why.")->identifier('octavox.database')
+            ->build()];
     }
 
     /** @return array{bool, bool} whether the database itself is asked, and whether it is a model that is called */
@@ -67,7 +70,8 @@ final class DatabaseRule implements Rule
             $called = $node->class instanceof Node\Name ? $scope->resolveName($node->class) : '';
             $returned = $scope->getType($node);
 
-            return [$called === DB::class || $this->isAny(self::DATABASE, $returned), (new ObjectType(Model::class))->isSuperTypeOf(new ObjectType($called))->yes()];
+            return [$called === DB::class || $this->isAny(self::DATABASE, $returned), (new ObjectType(Model::class))
+                ->isSuperTypeOf(new ObjectType($called))->yes()];
         }
         $type = $scope->getType($node->var);
 

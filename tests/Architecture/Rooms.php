@@ -31,7 +31,8 @@ final class Rooms
         'Order' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
         'Destination' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
-        'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel', 'Analysis', 'Order',
+        'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel', 'Analysis',
+            'Order',
             'Plan', 'Destination'],
     ];
 
@@ -97,7 +98,8 @@ final class Rooms
     {
         return PHPat::rule()->classes(self::matching('/^(App|Octavox\\\\(Core|Cli))\\\\/'))
             ->excluding(self::matching('/\\\\Native\\\\/'), self::matching('/^Octavox\\\\Core\\\\Testing\\\\/'))
-            ->shouldNot()->dependOn()->classes(self::matching('/^\\\\?FFI(\\\\|$)/'))->because('libraries are called in folders named Native only');
+            ->shouldNot()->dependOn()->classes(self::matching('/^\\\\?FFI(\\\\|$)/'))
+            ->because('libraries are called in folders named Native only');
     }
 
     #[TestRule]
@@ -134,6 +136,7 @@ final class Rooms
     public function controllersAreThin(): Rule
     {
         return PHPat::rule()->classes(self::matching('/^App\\\\.*Controller$/'))->shouldNot()->dependOn()
+
             ->classes(self::matching('/^Octavox\\\\Core\\\\(Make|Codec|Container|Plan|Order|Parallel)\\\\(?!.*(Failed|Unreadable|Unusable|Unknown|Invalid)$)/'),
                 self::matching('/^Illuminate\\\\(Database\\\\|Support\\\\Facades\\\\DB$)/'))
             ->because('a controller asks actions and queries');
@@ -143,7 +146,8 @@ final class Rooms
     public function modelsKnowNothingOfHttp(): Rule
     {
         return PHPat::rule()->classes(self::layer('Models'), self::layer('Values'), self::layer('Queries'), self::layer('Actions'),
-            self::layer('Jobs'))->shouldNot()->dependOn()->classes(self::namespace('Illuminate\Http'), self::namespace('Illuminate\Routing'),
+            self::layer('Jobs'))->shouldNot()->dependOn()->classes(self::namespace('Illuminate\Http'),
+                self::namespace('Illuminate\Routing'),
                 self::namespace('Symfony\Component\HttpFoundation'), self::namespace('App\Http'))
             ->because('what is kept and done does not depend on who asks');
     }

@@ -65,7 +65,8 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
     expect($results->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($results->pluck('samples')->all())
         ->toBe([28_800, 28_800])
         ->and($results[0]->receipt['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
-    $this->get('/results/'.Result::query()->latest('id')->value('id').'/receipt')->assertOk()->assertSee('Level set')->assertSee('true peak')->assertSee('-3.0 dBFS');
+    $this->get('/results/'.Result::query()->latest('id')->value('id').'/receipt')->assertOk()->assertSee('Level set')
+        ->assertSee('true peak')->assertSee('-3.0 dBFS');
     foreach (['before', 'after'] as $side) {
         expect($this->get("/results/{$results[0]->id}/waveform/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')
             ->getContent())->toContain('<path d="M0 ');

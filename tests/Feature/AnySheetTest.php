@@ -60,7 +60,8 @@ it('answers whatever is asked of the sheet, in a page, and makes or refuses what
         }
     }
     $results = Result::query()->with('order')->get();
-    $results->each(fn (Result $result) => $result->order->update(['priority' => mt_rand(0, 9)]) && $result->update(['turn' => mt_rand(0, 9)]));
+    $results->each(fn (Result $result) => $result->order->update(['priority' => mt_rand(0, 9)]) && $result->update(['turn' => mt_rand(0,
+        9)]));
     for ($time = 0; $time < 6; $time++) {
         app()->call([new MakeResult, 'handle']);
     }

@@ -94,7 +94,7 @@ it('puts copies on the shelf that is set for them', function () {
     expect($order->care->copies())->toBeTrue();
     $this->post("/orders/$order->id/place");
     $path = $this->home.'/shelf/Safe copies/'.sprintf('%04d', $order->id).'/a.wav';
-    expect(SafeCopy::query()->sole()->path)->toBe($path)->and(app(MadeHere::class)->of([$path, $source->path]))->toBe([$path => true]);
+    expect(SafeCopy::query()->sole()->path)->toBe($path)->and(app(MadeHere::class)->find([$path, $source->path]))->toBe([$path => true]);
 });
 
 it('puts sources into the bin once all that was made of them is verified, and gives them back', function () {
@@ -103,7 +103,8 @@ it('puts sources into the bin once all that was made of them is verified, and gi
     $order = careful($this, [$first, $second], 'bin');
     $results = Result::ofOrder($order)->get();
     app()->call([new MakeResult, 'handle']);
-    expect(is_file($first->path))->toBeFalse()->and(is_file($second->path))->toBeTrue()->and(Source::query()->pluck('id')->all())->toBe([$second->id])
+    expect(is_file($first->path))->toBeFalse()->and(is_file($second->path))->toBeTrue()->and(Source::query()->pluck('id')->all())
+        ->toBe([$second->id])
         ->and($order->refresh()->cleared_at)->toBeNull();
     // The other one fails: its source stays.
     file_put_contents($second->path, 'changed');
@@ -116,7 +117,8 @@ it('puts sources into the bin once all that was made of them is verified, and gi
     file_put_contents($first->path, 'somebody else');
     $this->post('/bin', ['do' => 'back', 'sources' => [$first->id]])->assertSessionHas('said', 'One put back where it was.');
     expect(Source::query()->find($first->id)->path)->toBe(dirname($first->path).'/a 2.wav')
-        ->and(file_get_contents(dirname($first->path).'/a 2.wav'))->toBe($bytes)->and(file_get_contents($first->path))->toBe('somebody else');
+        ->and(file_get_contents(dirname($first->path).'/a 2.wav'))->toBe($bytes)->and(file_get_contents($first->path))
+        ->toBe('somebody else');
 });
 
 it('bins a source only when nobody needs it any more, and only where that is allowed', function () {
@@ -152,17 +154,20 @@ it('groups what was dropped in a folder, what was taken in whole, and what someb
     onShelf($this, 'monday/one/a.wav', 'monday/b.wav', 'loose.wav');
     Source::query()->get()->each->forceDelete();
     $this->post('/shelves/Videos', ['paths' => json_encode(['monday', 'loose.wav'])])->assertRedirect('/sources');
-    expect(Group::query()->sole()->title)->toBe('monday')->and(Source::query()->whereNotNull('group_id')->pluck('name')->sort()->values()->all())
+    expect(Group::query()->sole()->title)->toBe('monday')->and(Source::query()->whereNotNull('group_id')->pluck('name')->sort()->values()
+        ->all())
         ->toBe(['a.wav', 'b.wav']);
     file_put_contents($this->home.'/shelf/monday/c.wav', TestCase::wave(900));
     $this->post('/shelves/Videos', ['paths' => json_encode(['monday'])]);
     $group = Group::query()->sole();
     expect($group->sources)->toHaveCount(3);
-    $this->get('/sources?show=group:'.$group->id)->assertSee('a.wav')->assertDontSee('loose.wav')->assertSee('Take all 3 shown off the list');
+    $this->get('/sources?show=group:'.$group->id)->assertSee('a.wav')->assertDontSee('loose.wav')
+        ->assertSee('Take all 3 shown off the list');
     // Two drops of folders that are called alike are two groups.
     foreach (['first', 'second'] as $drop) {
         $this->call('POST', '/uploads', server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0', 'Upload-Length' => '0',
-            'Upload-Metadata' => 'filename '.base64_encode('x.wav').',path '.base64_encode('Day/x.wav').',drop '.base64_encode($drop)]))->assertCreated();
+            'Upload-Metadata' => 'filename '.base64_encode('x.wav').',path '.base64_encode('Day/x.wav').',drop '.base64_encode($drop)]))
+                ->assertCreated();
     }
     expect(Group::query()->where('title', 'Day')->count())->toBe(2);
     $loose = Source::query()->where('name', 'loose.wav')->sole();
@@ -198,7 +203,8 @@ it('takes many off the list at once, and gives them back', function () {
 it('counts a file that got its name in the last moment, whatever its process was ended for', function (string $end) {
     [$source] = onShelf($this, 'a.wav');
     $result = Result::ofOrder(careful($this, [$source], 'keep'))->sole();
-    $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took' => 0.1]);
+    $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took'
+        => 0.1]);
     $path = (string) $result->path;
     // As it is when a worker has ended its child between giving the name and telling of it.
     (new Journal($result->journalPath()))->write(Placing::of($path, $made));

@@ -26,11 +26,13 @@ it('knows a disc by its table of contents, shows it beside what is there, and no
     config(['octavox.catalogue' => $address]);
     mkdir($this->home.'/drive/tray', 0777, true);
     file_put_contents($this->home.'/drive/tray/Band.bin', str_repeat(pack('v*', ...range(1, 1176)), 975));
-    file_put_contents($this->home.'/drive/tray/Band.cue', "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:05:00\n"
+    file_put_contents($this->home.'/drive/tray/Band.cue',
+        "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:05:00\n"
         ."TRACK 03 AUDIO\nINDEX 01 00:09:00\n");
     $this->post('/discs', ['audio' => '1']);
     $source = Source::query()->sole();
-    $page = $this->get("/outside/catalogue?sources=$source->id")->assertOk()->assertSee('Steam day (second edition)')->assertSee('100 %')->assertSee('Lift waltz');
+    $page = $this->get("/outside/catalogue?sources=$source->id")->assertOk()->assertSee('Steam day (second edition)')->assertSee('100 %')
+        ->assertSee('Lift waltz');
     preg_match_all('/name="accept\['.$source->id.'\]" value="([^"]*)"( checked)?/', $page->getContent(), $choices);
     expect($choices[1])->toHaveCount(3)->and($choices[2][1])->toBe(' checked');
     // Nothing is noted before.
@@ -40,11 +42,14 @@ it('knows a disc by its table of contents, shows it beside what is there, and no
     $facts = $source->refresh()->facts();
     expect($facts->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'year' => '2026'])
         ->and($facts->chapters[2]->title)->toBe('Song for six boats');
-    $this->order(['sources' => (string) $source->id, 'format' => 'flac', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name' => '{track:2} {title}']);
+    $this->order(['sources' => (string) $source->id, 'format' => 'flac', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name'
+        => '{track:2} {title}']);
     $results = Result::query()->orderBy('id')->get();
-    expect($results->map(fn (Result $one): string => basename($one->path))->all())->toBe(['01 Gate march.flac', '02 Lift waltz.flac', '03 Song for six boats.flac']);
+    expect($results->map(fn (Result $one): string => basename($one->path))->all())->toBe(['01 Gate march.flac', '02 Lift waltz.flac',
+        '03 Song for six boats.flac']);
     $third = $this->bring('third.flac', (string) file_get_contents($results[2]->path))->facts();
-    expect($third->tags->values())->toMatchArray(['title' => 'Song for six boats', 'artist' => 'Hetty Marlowe', 'album' => 'Steam day', 'track' => '3', 'isrc' => 'ZZWRN2600003'])
+    expect($third->tags->values())->toMatchArray(['title' => 'Song for six boats', 'artist' => 'Hetty Marlowe', 'album' => 'Steam day',
+        'track' => '3', 'isrc' => 'ZZWRN2600003'])
         ->and($third->cover)->toBe('image/png');
     $this->get("/sources/$source->id")->assertSee('Known from the catalogue');
     $this->delete("/sources/$source->id/catalogue")->assertRedirect();
@@ -63,14 +68,17 @@ it('knows a recording by its sound, and finds others by words', function () {
     $known = $this->bring('unknown 1.mp3', (string) file_get_contents(glob($folder.'/out/*.mp3')[0]));
     $other = $this->bring('other.wav', $this->wave(480_000));
     exec('rm -rf '.escapeshellarg($folder));
-    $page = $this->get("/outside/catalogue?sources=$known->id,$other->id")->assertOk()->assertSee('Evening rehearsal')->assertSee('knows nothing of it by its sound');
+    $page = $this->get("/outside/catalogue?sources=$known->id,$other->id")->assertOk()->assertSee('Evening rehearsal')
+        ->assertSee('knows nothing of it by its sound');
     preg_match('/name="accept\['.$known->id.'\]" value="(\{[^"]*)" checked/', $page->getContent(), $choice);
     $this->get("/outside/catalogue?sources=$other->id&words=tour+of+the+lift")->assertSee('Tour of the lift')->assertSee('80 %');
     // Accepted for one, left for the other.
     $this->post('/outside/catalogue', ['accept' => [$known->id => html_entity_decode($choice[1]), $other->id => '']]);
-    expect($known->refresh()->facts()->tags->values())->toMatchArray(['title' => 'Evening rehearsal', 'artist' => 'Wrenfield Brass', 'track' => '4'])
+    expect($known->refresh()->facts()->tags->values())->toMatchArray(['title' => 'Evening rehearsal', 'artist' => 'Wrenfield Brass',
+        'track' => '4'])
         ->and($other->refresh()->noted())->toBeNull();
-    $this->post('/outside/catalogue', ['accept' => [$known->id => '{broken', 999 => '{"fields":{"title":"x"}}']])->assertSessionHas('said', 'Nothing was accepted, so nothing was noted.');
+    $this->post('/outside/catalogue', ['accept' => [$known->id => '{broken', 999 => '{"fields":{"title":"x"}}']])
+        ->assertSessionHas('said', 'Nothing was accepted, so nothing was noted.');
     $process->stop();
 });
 
@@ -89,7 +97,8 @@ it('is harmed by no answer: offline, slow, endless, strange or hostile', functio
         $this->get("/outside/catalogue?sources=$source->id&words=anything")->assertOk()->assertSee($says);
     }
     config(['octavox.catalogue' => "$address/hostile"]);
-    $page = $this->get("/outside/catalogue?sources=$source->id&words=anything")->assertOk()->assertDontSee('<script>alert', false)->assertSee('Second')->getContent();
+    $page = $this->get("/outside/catalogue?sources=$source->id&words=anything")->assertOk()->assertDontSee('<script>alert', false)
+        ->assertSee('Second')->getContent();
     expect($page)->not->toContain("\u{202E}")->not->toContain('/etc/passwd')->and(strlen($page))->toBeLessThan(100_000);
     // A cover that is no picture is told, and everything else is taken.
     $this->post('/outside/catalogue', ['accept' => [$source->id => '{"fields":{"title":"Second"},"cover":"evil"}'], 'cover' => '1'])
@@ -101,6 +110,8 @@ it('is harmed by no answer: offline, slow, endless, strange or hostile', functio
 it('takes of a candidate only what it may be', function (mixed $given, ?array $fields) {
     expect(Candidate::of($given)?->fields)->toBe($fields);
 })->with([
-    [['fields' => ['title' => ' Gate  march ', 'track' => 3, 'other' => 'x'], 'confidence' => NAN], ['title' => 'Gate march', 'track' => '3']],
-    [['fields' => ['title' => "\0\x07"]], null], ['text', null], [null, null], [['fields' => ['title' => str_repeat('é', 500)]], ['title' => str_repeat('é', 200)]],
+    [['fields' => ['title' => ' Gate  march ', 'track' => 3, 'other' => 'x'], 'confidence' => NAN], ['title' => 'Gate march', 'track'
+        => '3']],
+    [['fields' => ['title' => "\0\x07"]], null], ['text', null], [null, null], [['fields' => ['title' => str_repeat('é', 500)]], ['title'
+        => str_repeat('é', 200)]],
 ]);

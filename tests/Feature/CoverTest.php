@@ -62,7 +62,8 @@ it('refuses what is no picture, and names no other file', function () {
     $cut = UploadedFile::fake()->createWithContent('cut.png', substr((string) file_get_contents($whole->getPathname()), 0, 30));
     $this->post("/orders/$order->id/cover", ['picture' => $cut, 'side' => 600])->assertSessionHas('said', $said('no picture that can be'));
     // A header that announces more pixels than there is memory for.
-    $bomb = UploadedFile::fake()->createWithContent('bomb.png', "\x89PNG\r\n\x1A\n\0\0\0\rIHDR".pack('N2', 60_000, 60_000)."\x08\2\0\0\0xxxx");
+    $bomb = UploadedFile::fake()->createWithContent('bomb.png', "\x89PNG\r\n\x1A\n\0\0\0\rIHDR".pack('N2', 60_000,
+        60_000)."\x08\2\0\0\0xxxx");
     $this->post("/orders/$order->id/cover", ['picture' => $bomb, 'side' => 600])->assertSessionHas('said', $said('no picture that can be'));
     $this->post("/orders/$order->id/cover", ['side' => 600])->assertSessionHas('said', $said('No picture was chosen'));
     foreach (['../octavox.sqlite', 'x.jpg', str_repeat('a', 64), str_repeat('a', 64).'.jpg'] as $name) {
@@ -100,7 +101,8 @@ it('writes the fields of Broadcast WAV as they are filled in', function () {
 it('names results after their tags, and says which tags a format cannot hold', function () {
     $order = $this->draft(['format' => 'au'], 'a.wav', 'b.wav');
     [$first] = $order->lines()->orderBy('id')->get()->all();
-    $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'tags' => ['title' => 'Gates', 'album' => 'Steam', 'track' => '3']]);
+    $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'tags' => ['title' => 'Gates', 'album' => 'Steam', 'track'
+        => '3']]);
     $this->get("/orders/$order->id/tags")->assertSee('AU has no place for album, track.')->assertSee('is-lost', false);
     $this->post("/orders/$order->id/tags", ['tool' => 'to-name', 'pattern' => '{track:2} - {title|stem}'])
         ->assertSessionHas('said', fn (string $said): bool => str_contains($said, '{track:2} - {title|stem}'));

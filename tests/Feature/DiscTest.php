@@ -77,7 +77,8 @@ it('takes nothing of what is no disc, or another than the one that was looked at
     file_put_contents($tray.'/Holiday/a.wav', $this->wave(4800));
     $this->get('/outside/drive')->assertOk()->assertSee('Holiday')->assertSee('This is a folder')->assertSee('Eject');
     foreach ([['titles' => ['1']], ['audio' => '1']] as $asked) {
-        $this->post('/discs', $asked)->assertRedirect()->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'This is a folder'));
+        $this->post('/discs', $asked)->assertRedirect()->assertSessionHas('said', fn (string $said): bool => str_contains($said,
+            'This is a folder'));
     }
     $this->post('/outside/drive')->assertSessionHas('said', 'The disc is out; it lies beside the drive.');
     file_put_contents($tray.'/Choir.iso', TestCase::discImage());

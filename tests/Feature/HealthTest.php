@@ -27,7 +27,8 @@ it('tells of database, workers, keeper and room, to programs and to people', fun
     $this->get('/up', ['Accept' => 'text/html'])->assertOk()->assertSee('None in the last 30 days');
 
     file_put_contents($this->home.'/processes.json', json_encode(['web' => getmypid(), 'reader' => TestCase::goneProcess()]));
-    $this->getJson('/up')->assertStatus(503)->assertJsonPath('parts.workers', fn (string $says): bool => str_contains($says, 'Not running: reader'));
+    $this->getJson('/up')->assertStatus(503)->assertJsonPath('parts.workers', fn (string $says): bool => str_contains($says,
+        'Not running: reader'));
     touch($this->home.'/'.Health::KEEPER, time() - 120);
     $this->get('/up', ['Accept' => 'text/html'])->assertStatus(503)->assertSee('The keeper has not looked around');
 });

@@ -40,7 +40,8 @@ it('copies a card in with dates and sums, and makes one of the files of one reco
         ->and($joined->sha256)->toBe(hash_file('sha256', $joined->path))->and($joined->note)->toContain('One recording of 3 files')
         ->and($single->sha256)->toBe(hash_file('sha256', "$folder/T2.wav"))->and(filemtime($single->path))->toBe(1_700_002_000)
         ->and($joined->group()->sole()->title)->toBe('0412');
-    $data = implode('', array_map(fn (string $name): string => substr((string) file_get_contents("$folder/$name.wav"), 44), ['T1_1', 'T1_2', 'T1_3']));
+    $data = implode('', array_map(fn (string $name): string => substr((string) file_get_contents("$folder/$name.wav"), 44), ['T1_1',
+        'T1_2', 'T1_3']));
     $whole = (string) file_get_contents($joined->path);
     expect(substr($whole, strpos($whole, 'data') + 8, strlen($data)))->toBe($data);
     $this->get('/sources')->assertSee('4 files copied and read again; 2 new sources.');
@@ -48,7 +49,8 @@ it('copies a card in with dates and sums, and makes one of the files of one reco
     // A second visit brings only what is new.
     file_put_contents("$folder/T3.wav", TestCase::wave(5000));
     $this->post('/shelves/Videos/copy', ['folder' => 'card/0412']);
-    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('1 file copied and read again, 4 files compared; 1 new source.');
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)
+        ->toBe('1 file copied and read again, 4 files compared; 1 new source.');
     $this->delete("/sources/$joined->id");
     $this->post('/bin', ['do' => 'destroy', 'sources' => [$joined->id]]);
     expect(is_file($joined->path))->toBeFalse()->and(glob("$folder/*.wav"))->toHaveCount(5);
@@ -93,7 +95,8 @@ it('makes one source of the folder of a call, by its best sound, with what was w
     // What it is called now stands everywhere.
     $this->get('/sources')->assertSee('aria-label="Choose 2026-05-09 Lift meeting"', false);
     $this->get("/sources/$leader->id")->assertSee('<title>2026-05-09 Lift meeting', false)->assertDontSee('Waveforms of audio1418');
-    $this->sheet("/order?sources=$leader->id&format=mp3")->assertSee('Mark 2026-05-09 Lift meeting')->assertDontSee('>audio1418.wav<', false);
+    $this->sheet("/order?sources=$leader->id&format=mp3")->assertSee('Mark 2026-05-09 Lift meeting')->assertDontSee('>audio1418.wav<',
+        false);
     $this->order(['sources' => $leader->id, 'format' => 'mp3'])->assertRedirect();
     expect(Result::query()->sole()->name)->toBe('2026-05-09 Lift meeting.mp3');
     $this->get('/results')->assertSee('from 2026-05-09 Lift meeting')->assertDontSee('audio1418');
@@ -111,11 +114,13 @@ it('makes one source of a call that was dropped as a folder, in whichever order 
         $created = $this->call('POST', '/uploads', server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
             'Upload-Length' => (string) strlen($files[$name]), 'Upload-Metadata' => 'filename '.base64_encode($name).',path '
             .base64_encode("Lift call/$name").',drop '.base64_encode('one')]));
-        $this->call('PATCH', (string) $created->headers->get('Location'), server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
+        $this->call('PATCH', (string) $created->headers->get('Location'), server: $this->transformHeadersToServerVars(['Tus-Resumable'
+            => '1.0.0',
             'Upload-Offset' => '0', 'Content-Type' => 'application/offset+octet-stream']), content: $files[$name])->assertNoContent();
     }
     $leader = Source::query()->whereNull('belongs_to')->sole();
-    expect($leader->name)->toBe('audio_only.wav')->and($leader->note)->toContain('the gate is open')->and($leader->companions()->count())->toBe(2);
+    expect($leader->name)->toBe('audio_only.wav')->and($leader->note)->toContain('the gate is open')->and($leader->companions()->count())
+        ->toBe(2);
 })->with([[['video1.mp4', 'audio_only.wav', 'chat.txt']], [['chat.txt', 'audio_only.wav', 'video1.mp4']]]);
 
 it('leaves files that only lie beside each other for themselves', function () {
@@ -130,7 +135,8 @@ it('leaves files that only lie beside each other for themselves', function () {
 
 it('knows names that say nothing', function (string $name, bool $isPlain) {
     expect(PlainName::saysNothing($name))->toBe($isPlain);
-})->with([['video1418239.mp4', true], ['Audio Only.m4a', true], ['REC0012.WAV', true], ['20260509_180211.m4a', true], ['untitled.wav', true],
+})->with([['video1418239.mp4', true], ['Audio Only.m4a', true], ['REC0012.WAV', true], ['20260509_180211.m4a', true], ['untitled.wav',
+    true],
     ['Lift hall.wav', false], ['keeper 3.mp3', false], ['Große Halle.wav', false], ['recorder.wav', false]]);
 
 it('asks once for a name, and not again where it is to stay', function () {
@@ -145,14 +151,16 @@ it('takes a disc image by its sheet, and makes a file of each track', function (
     mkdir($folder);
     $image = substr(TestCase::wave(44_100 * 6, 44_100), 44);
     file_put_contents("$folder/Band.bin", $image);
-    file_put_contents("$folder/Band.cue", "PERFORMER \"Wrenfield Brass\"\nTITLE \"Steam day\"\nFILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nTITLE \"Gate march\"\n"
+    file_put_contents("$folder/Band.cue",
+        "PERFORMER \"Wrenfield Brass\"\nTITLE \"Steam day\"\nFILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nTITLE \"Gate march\"\n"
         ."INDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE \"Lift waltz\"\nINDEX 01 00:02:30\n");
     $this->post('/shelves/Videos', ['paths' => json_encode(['disc'])])->assertRedirect('/sources');
     $source = Source::query()->sole();
     expect($source->container)->toBe('cue')->and($source->tracks()->sole()->measured())->not->toBeNull();
     $this->get("/sources/$source->id")->assertOk()->assertSee('Lift waltz')->assertSee('Steam day');
     $this->get("/sources/$source->id/tracks/1/hear")->assertOk();
-    $this->order(['sources' => $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name' => '{track:2} {title}'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name'
+        => '{track:2} {title}'])->assertRedirect();
     expect(Result::query()->orderBy('id')->pluck('name')->all())->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
     $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
     // 2 seconds and 30 sectors

@@ -67,7 +67,8 @@ it('describes every address that there is, and no other', function () {
             $paths = str_contains($path, '{kind}s') ? [str_replace('{kind}', 'destination', $path), str_replace('{kind}', 'recipe', $path)]
                 : [$path];
 
-            return array_merge(...array_map(fn (string $method): array => array_map(fn (string $path): string => strtolower($method).' '.$path,
+            return array_merge(...array_map(fn (string $method): array => array_map(fn (string $path): string
+                => strtolower($method).' '.$path,
                 $paths), $methods));
         })->sort()->values()->all();
     $described = array_map(fn ($one): string => $one->method.' '.$one->path, (new ApiDescription)->operations());
@@ -77,7 +78,8 @@ it('describes every address that there is, and no other', function () {
     foreach (Route::getRoutes()->getRoutes() as $route) {
         foreach (str_starts_with($route->uri(), 'api/v1') ? (new ApiDescription)->operations() : [] as $one) {
             $path = str_replace(['destinations', 'recipes'], '{kind}s', $one->path);
-            if (in_array('/'.$route->uri(), ['/api/v1'.$path, '/api/v1'.$one->path], true) && in_array(strtoupper($one->method), $route->methods(), true)
+            if (in_array('/'.$route->uri(), ['/api/v1'.$path, '/api/v1'.$one->path], true) && in_array(strtoupper($one->method), $route
+                ->methods(), true)
                 && ! ($one->method === 'get' && in_array('HEAD', $route->methods(), true) && $route->methods() === ['HEAD'])) {
                 $holds = collect($route->gatherMiddleware())->first(fn ($name) => str_starts_with((string) $name, 'holders:'));
                 expect($holds)->toBe($one->scope === null ? null : 'holders:'.$one->scope->value, $one->path);
@@ -110,8 +112,10 @@ it('does a whole job', function () {
     expect($upload)->toStartWith('/api/v1/uploads/');
     ask($this, 'GET', substr($upload, strlen('/api/v1')))->assertJsonPath('received', 0);
     ask($this, 'HEAD', substr($upload, strlen('/api/v1')), headers: ['Tus-Resumable' => '1.0.0'])->assertHeader('Upload-Offset', '0');
-    $done = $this->call('PATCH', $upload, server: ['HTTP_AUTHORIZATION' => 'Bearer '.app(IssueToken::class)->issue('x', [AccessScope::Bring]),
-        'HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_OFFSET' => '0', 'CONTENT_TYPE' => 'application/offset+octet-stream'], content: $bytes);
+    $done = $this->call('PATCH', $upload, server: ['HTTP_AUTHORIZATION' => 'Bearer '.app(IssueToken::class)->issue('x',
+        [AccessScope::Bring]),
+        'HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_OFFSET' => '0', 'CONTENT_TYPE' => 'application/offset+octet-stream'],
+            content: $bytes);
     $source = (int) $done->assertNoContent()->headers->get('Octavox-Source');
     ask($this, 'GET', '/sources/'.$source)->assertJsonPath('state', 'ready')->assertJsonPath('tracks.0.rate', 48000);
     ask($this, 'GET', "/sources/$source/reading")->assertJsonPath('container', 'wav');
@@ -233,7 +237,8 @@ it('takes whole folders of a shelf, keeps recipes and destinations, holds orders
     Illuminate\Support\Facades\Queue::fake([MakeResult::class]);
     $order = ask($this, 'POST', '/orders', ['sources' => Source::query()->pluck('id')->all(), 'recipe' => $name,
         'lines' => [['source' => Source::query()->max('id'), 'spec' => ['container' => 'wav']]]])->json('id');
-    expect(Result::query()->orderBy('id')->get()->map(fn (Result $one) => $one->plannedAs()->target->container)->all())->toContain('flac', 'wav');
+    expect(Result::query()->orderBy('id')->get()->map(fn (Result $one) => $one->plannedAs()->target->container)->all())->toContain('flac',
+        'wav');
     ask($this, 'PATCH', "/orders/$order", ['held' => true, 'turn' => 'first'])->assertJsonPath('held', true)->assertJsonPath('priority', 1);
     ask($this, 'PATCH', "/orders/$order", ['turn' => 'sideways'])->assertUnprocessable();
     $result = Result::query()->firstOrFail()->id;
@@ -250,7 +255,8 @@ it('takes whole folders of a shelf, keeps recipes and destinations, holds orders
 it('tells what happens as events, and what was missed', function () {
     $source = $this->bring('a.wav', TestCase::wave())->id;
     ask($this, 'POST', '/orders', ['sources' => [$source], 'spec' => ['container' => 'flac']]);
-    $events = ask($this, 'GET', '/events?since=1&seconds=1')->assertHeader('Content-Type', 'text/event-stream; charset=UTF-8')->streamedContent();
+    $events = ask($this, 'GET', '/events?since=1&seconds=1')->assertHeader('Content-Type', 'text/event-stream; charset=UTF-8')
+        ->streamedContent();
     preg_match_all('/^event: (\w+)\nid: (\d+)\ndata: (.+)$/m', $events, $told, PREG_SET_ORDER);
     expect(array_column($told, 1))->toBe(['result', 'order', 'source'])->and(json_decode($told[0][3], true)['state'])->toBe('done');
     $this->travel(1)->minutes();
@@ -283,8 +289,10 @@ it('refuses a place, a picture and a name that lead elsewhere, and logs no refus
         '/spec/place' => ['spec' => ['container' => 'flac', 'place' => '/etc']],
         '/place' => ['spec' => ['container' => 'flac'], 'place' => '../../etc'],
         '/spec/name' => ['spec' => ['container' => 'flac', 'name' => '../../{stem}']],
-        '/lines/0/spec/place' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['place' => 'beside']]]],
-        '/lines/0/spec/cover' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['cover' => 'x.png']]]],
+        '/lines/0/spec/place' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['place'
+            => 'beside']]]],
+        '/lines/0/spec/cover' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['cover'
+            => 'x.png']]]],
     ] as $pointer => $body) {
         expect($refused($body)[0])->toBe($pointer);
     }

@@ -111,7 +111,8 @@ it('says in the row what befell a job, and leaves nothing waiting', function () 
 });
 
 it('does nothing where what a job was for is gone', function () {
-    foreach ([new ReadSource, new AnalyzeTrack, new FindBorders, new CopyFolderIn, new DrawResult(7), new MakeResult, new FetchCover(7)] as $job) {
+    foreach ([new ReadSource, new AnalyzeTrack, new FindBorders, new CopyFolderIn, new DrawResult(7), new MakeResult,
+        new FetchCover(7)] as $job) {
         app()->call([$job, 'handle']);
     }
     (new DrawResult(7))->failed(null);
@@ -167,7 +168,8 @@ it('says that the packets around a cut are looked for, and plans once they are f
     $this->sheet("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
-    DB::table('claims')->insert(['kind' => 'borders', 'row' => $source->id, 'worker' => null, 'attempts' => 2, 'began_at' => 0, 'signed_at' => 0]);
+    DB::table('claims')->insert(['kind' => 'borders', 'row' => $source->id, 'worker' => null, 'attempts' => 2, 'began_at' => 0, 'signed_at'
+        => 0]);
     app()->call([new FindBorders, 'handle']);
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
         ->assertDontSee('hx-trigger="load delay:900ms"', false);
@@ -230,7 +232,8 @@ it('offers each kind of file that its registry has, none twice', function () {
 });
 
 it('gives each row to one worker, those that were interrupted last', function () {
-    $sources = [$this->bring('a.wav', TestCase::wave(100)), $this->bring('b.wav', TestCase::wave(200)), $this->bring('c.wav', TestCase::wave(300))];
+    $sources = [$this->bring('a.wav', TestCase::wave(100)), $this->bring('b.wav', TestCase::wave(200)), $this->bring('c.wav',
+        TestCase::wave(300))];
     Source::query()->update(['state' => SourceState::Reading]);
     $claims = app(Claims::class);
     $take = fn (): ?Claim => $claims->take(WorkKind::Reading, app(PendingWork::class)->readings(), 'sources.id');
@@ -258,9 +261,11 @@ it('gives back what a worker held that is gone, and nothing else', function () {
     $this->hold(WorkKind::Copying, 4, $gone);
     DB::table('claims')->where('kind', 'copying')->update(['worker' => 'elsewhere:'.$gone]);
     app(Claims::class)->releaseDead();
-    expect(DB::table('claims')->orderBy('kind')->orderBy('row')->get()->map(fn (object $one): array => [$one->kind, $one->row, $one->worker !== null, $one->attempts])->all())
+    expect(DB::table('claims')->orderBy('kind')->orderBy('row')->get()->map(fn (object $one): array => [$one->kind, $one->row, $one
+        ->worker !== null, $one->attempts])->all())
         // That a worker ended is no attempt, unless that goes on for an hour.
-        ->toBe([['analysis', 1, true, 1], ['analysis', 2, false, 0], ['copying', 4, true, 1], ['making', 2, false, 1], ['reading', 3, false, 0]]);
+        ->toBe([['analysis', 1, true, 1], ['analysis', 2, false, 0], ['copying', 4, true, 1], ['making', 2, false, 1], ['reading', 3,
+        false, 0]]);
     app(Claims::class)->releaseAll();
     expect(DB::table('claims')->whereNotNull('worker')->count())->toBe(0);
 });
@@ -292,7 +297,8 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
         // Hours of sound that take no room on the drive.
         $handle = fopen($this->home.'/long.raw', 'c');
         ftruncate($handle, 60_000_000_000);
-        $child->answer(['path' => $this->home.'/long.raw', 'stated' => 'pcm16:48000:2', 'track' => 1, 'waveform' => $this->home.'/w'], 'x', 'x.log', function () use (&$asked): bool {
+        $child->answer(['path' => $this->home.'/long.raw', 'stated' => 'pcm16:48000:2', 'track' => 1, 'waveform' => $this->home.'/w'],
+            'x', 'x.log', function () use (&$asked): bool {
             $asked++;
 
             return false;
@@ -315,7 +321,8 @@ it('writes no stack of what is only begun again', function () {
     $source = $this->bring('a.wav', TestCase::wave(4800));
     Illuminate\Support\Facades\Log::shouldReceive('error')->never();
     Source::query()->whereKey($source->id)->update(['state' => 'reading']);
-    DB::table('claims')->insert(['kind' => 'reading', 'row' => $source->id, 'worker' => null, 'attempts' => 3, 'began_at' => 0, 'signed_at' => 0]);
+    DB::table('claims')->insert(['kind' => 'reading', 'row' => $source->id, 'worker' => null, 'attempts' => 3, 'began_at' => 0, 'signed_at'
+        => 0]);
     app()->call([new ReadSource, 'handle']);
     expect($source->refresh()->error_code)->toBe('interrupted')->and($source->error_says)->toContain('bring it in again');
 });

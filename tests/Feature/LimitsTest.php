@@ -18,6 +18,7 @@ it('keeps a figure of all that is measured', function () {
     $root = dirname(__DIR__, 2);
     preg_match_all("/judge\\(['\"]([^'\"]+)['\"]/", (string) file_get_contents("$root/bench/parts/quick.php"), $judged);
     $kept = json_decode((string) file_get_contents("$root/bench/limits.json"), true);
-    $pairs = array_map(fn (string $pair): string => "$pair, against the bare library calls", ['wav-flac', 'flac-wav', 'mp3-wav', 'wav-opus']);
+    $pairs = array_map(fn (string $pair): string => "$pair, against the bare library calls", ['wav-flac', 'flac-wav', 'mp3-wav',
+        'wav-opus']);
     expect(array_keys($kept))->toBe([...$pairs, ...array_slice($judged[1], 1)]);
 });

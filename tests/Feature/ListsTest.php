@@ -123,7 +123,8 @@ it('lists orders by pages, newest first, and one alone where it is asked for', f
     $first = (string) $this->get('/results')->assertOk()->assertSeeInOrder(['take 30.wav', 'take 29.wav', 'take 23.wav'])->getContent();
     expect($first)->not->toContain('take 22.wav')->and(Order::query()->count())->toBe(30)
         ->and(preg_match('/href="([^"]+)" rel="next"/', $first, $next))->toBe(1);
-    $this->get(html_entity_decode($next[1]))->assertOk()->assertSeeInOrder(['take 22.wav', 'take 15.wav'])->assertDontSee('take 23.wav')->assertDontSee('take 14.wav');
+    $this->get(html_entity_decode($next[1]))->assertOk()->assertSeeInOrder(['take 22.wav', 'take 15.wav'])->assertDontSee('take 23.wav')
+        ->assertDontSee('take 14.wav');
     $this->get('/results?order=5')->assertOk()->assertSee('take 5.wav')->assertDontSee('take 6.wav');
     DB::enableQueryLog();
     $this->get('/results')->assertOk();

@@ -29,7 +29,8 @@ it('gives away an order as one ZIP, with its folders, that another reader finds 
     expect($answer->headers->get('Content-Disposition'))->toContain('Order 1.zip');
     file_put_contents($this->home.'/all.zip', $answer->streamedContent());
     $found = listedByOthers($this->home.'/all.zip');
-    $wanted = Result::query()->with('order')->get()->mapWithKeys(fn (Result $one): array => [$one->pathInOrder() => [filesize((string) $one->path),
+    $wanted = Result::query()->with('order')->get()->mapWithKeys(fn (Result $one): array => [$one->pathInOrder() => [filesize((string) $one
+        ->path),
         hash_file('crc32b', (string) $one->path)]])->all();
     expect($found)->toBe($wanted)->and(array_keys($found))->toBe(['1/é a.flac', '2/é b.flac', '3/é c.flac']);
 });
@@ -74,14 +75,16 @@ it('writes sizes of 64 bits where they are needed, more files than 16 bits can c
     $length->finish();
     fclose($out);
     $found = listedByOthers($path);
-    expect(count($found))->toBe(66_002)->and($found['large'][0])->toBe(4_400_000_000)->and($found['behind it'])->toBe([12, hash('crc32b', str_repeat("\0", 12))])
+    expect(count($found))->toBe(66_002)->and($found['large'][0])->toBe(4_400_000_000)->and($found['behind it'])->toBe([12, hash('crc32b',
+        str_repeat("\0", 12))])
         ->and(filesize($path))->toBe($length->length());
 });
 
 it('gives away what is done of an order while the rest waits, failed or was cancelled, and lists that', function () {
     $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav', 'c.wav', 'd.wav');
     $this->post("/orders/$order->id/place");
-    $change = fn (int $id, ResultState $state, array $more = []) => Result::query()->whereKey($id)->update(['state' => $state, 'path' => null, 'receipt' => null] + $more);
+    $change = fn (int $id, ResultState $state, array $more = []) => Result::query()->whereKey($id)->update(['state' => $state, 'path'
+        => null, 'receipt' => null] + $more);
     $change(1, ResultState::Cancelled);
     $change(3, ResultState::Waiting);
     $change(4, ResultState::Failed, ['error_says' => 'The drive went away.']);
@@ -92,7 +95,8 @@ it('gives away what is done of an order while the rest waits, failed or was canc
         ->and((int) $answer->headers->get('Content-Length'))->toBe(strlen($bytes));
     $zip = new ZipArchive;
     $zip->open($this->home.'/part.zip');
-    expect($zip->getFromName('Not in this archive.txt'))->toContain('a.flac: cancelled', 'c.flac: waiting', 'd.flac: failed: The drive went away.');
+    expect($zip->getFromName('Not in this archive.txt'))->toContain('a.flac: cancelled', 'c.flac: waiting',
+        'd.flac: failed: The drive went away.');
     // A file that becomes shorter while it is sent: the archive ends before its length, and nothing else is sent.
     $answer = $this->post('/results/many', ['do' => 'download', 'order' => $order->id]);
     file_put_contents((string) Result::query()->findOrFail(2)->path, 'short');

@@ -11,7 +11,10 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
-/** The database of the release of 28 November 2026 with what it had in its folders: two sources, a finished result, five that wait, one that failed. */
+/**
+ * The database of the release of 28 November 2026 with what it had in its folders: two sources, a finished result, five that wait, one
+ * that failed.
+ */
 function formerRelease(string $home): void
 {
     $sql = str_replace('@home@', $home, (string) file_get_contents(dirname(__DIR__).'/fixtures/former-release.sql'));
@@ -75,7 +78,8 @@ it('goes back, and forth again, without a loss', function () {
 });
 
 it('has the tables of a home that was carried over in a new one as well', function () {
-    $tables = fn (): array => array_map(fn (array $table): array => [array_column(DB::getSchemaBuilder()->getColumns($table['name']), 'type_name', 'name'),
+    $tables = fn (): array => array_map(fn (array $table): array => [array_column(DB::getSchemaBuilder()->getColumns($table['name']),
+        'type_name', 'name'),
         array_column(DB::getSchemaBuilder()->getIndexes($table['name']), 'columns', 'name')],
         array_column(DB::getSchemaBuilder()->getTables(), null, 'name'));
     $sorted = function (mixed $of) use (&$sorted): mixed {
@@ -93,7 +97,8 @@ it('refuses a home that is older than what it can carry over, in a sentence', fu
     config(['database.connections.former' => ['database' => $this->home.'/older.sqlite'] + config('database.connections.sqlite')]);
     DB::connection('former')->unprepared('create table sources (id integer); create table uploads (id integer)');
     DB::setDefaultConnection('former');
-    expect(fn () => Artisan::call('migrate', ['--force' => true]))->toThrow(RuntimeException::class, 'start it once with the release of that day');
+    expect(fn () => Artisan::call('migrate', ['--force' => true]))->toThrow(RuntimeException::class,
+        'start it once with the release of that day');
 });
 
 it('fails a result whose plan it does not understand, in a sentence, and makes the others', function (callable $break, string $says) {

@@ -15,8 +15,10 @@ use Illuminate\Support\Facades\DB;
 /** The description of a player that takes MP3. */
 function description(string $folder, ?string $playlists = 'LISTS', mixed $capacity = 50_000_000): string
 {
-    return (string) json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => $folder, 'names' => '', 'playlists' => $playlists],
-        'destination' => ['title' => 'Shed', 'note' => 'MP3.', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2]],
+    return (string) json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => $folder, 'names' => '', 'playlists'
+        => $playlists],
+        'destination' => ['title' => 'Shed', 'note' => 'MP3.', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture'
+            => false, 'most_channels' => 2]],
             'spec' => ['version' => 1, 'container' => 'mp3']]]);
 }
 
@@ -87,13 +89,15 @@ it('knows players by names that lead nowhere else', function () {
 it('reads of a description only what keeps within the player', function (string $folder, string $expected) {
     $body = PlayerBody::read(description($folder, $folder), 'player-shed');
     expect($body?->folder)->toBe($expected)->and($body?->playlists)->toBe($expected)->and($body?->destination->title)->toBe('Shed');
-})->with([['', ''], ['MUSIC', 'MUSIC'], ['/MUSIC/', 'MUSIC'], ['../..', ''], ['a/../b/./c', 'a/b/c'], ['a\\..\\b', 'a/b'], ["a\0/b", 'a/b']]);
+})->with([['', ''], ['MUSIC', 'MUSIC'], ['/MUSIC/', 'MUSIC'], ['../..', ''], ['a/../b/./c', 'a/b/c'], ['a\\..\\b', 'a/b'], ["a\0/b",
+    'a/b']]);
 
 it('reads capacities as they are, and knows none that is no number', function (mixed $capacity, ?int $expected) {
     expect(PlayerBody::read(description('', null, $capacity), 'player-shed')?->capacity)->toBe($expected);
 })->with([[1, 1], [8_000_000_000, 8_000_000_000], [-5, 0], ['much', null], [null, null]]);
 
-it('writes playlists that lead from where they lie to what they name', function (string $folder, ?string $playlists, ?string $list, array $lines) {
+it('writes playlists that lead from where they lie to what they name', function (string $folder, ?string $playlists, ?string $list,
+    array $lines) {
     $root = $this->home.'/players/Shed';
     mkdir($root, 0777, true);
     file_put_contents($root.'/player.json', description($folder, $playlists));
@@ -120,11 +124,12 @@ it('writes playlists that lead from where they lie to what they name', function 
 ]);
 
 it('writes a feed that any reader of XML takes, whatever episodes are called', function (string $title, string $plain) {
-    $show = Show::read((string) json_encode(['version' => 1, 'show' => ['title' => mb_scrub($title), 'description' => mb_scrub($title), 'language' => 'en', 'author' => mb_scrub($title),
+    $show = Show::read((string) json_encode(['version' => 1, 'show' => ['title' => mb_scrub($title), 'description' => mb_scrub($title),
+        'language' => 'en', 'author' => mb_scrub($title),
         'address' => 'https://canal.example/show'], 'destination' => json_decode(description(''), true)['destination']]), 'host');
     $episode = new Episode('0123456789abcdef', 'odd name & more#1.mp3', $title, $title, 61.6, 12_345, 'audio/mpeg', 1_790_000_000);
     $document = new DOMDocument;
-    expect($document->loadXML(Feed::of($show, [$episode], $show->address)))->toBeTrue();
+    expect($document->loadXML(Feed::write($show, [$episode], $show->address)))->toBeTrue();
     $xpath = new DOMXPath($document);
     $xpath->registerNamespace('media', 'http://search.yahoo.com/mrss/');
     $xpath->registerNamespace('podcast', 'https://podcastindex.org/namespace/1.0');
@@ -150,10 +155,12 @@ it('lists hundreds of results that are offered, and no host twice', function () 
     $this->order(['sources' => (string) $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     foreach (range(1, 300) as $number) {
-        DB::table('results')->insert(['name' => "tune $number.mp3", 'turn' => $number] + array_diff_key($result->getRawOriginal(), ['id' => 0]));
+        DB::table('results')->insert(['name' => "tune $number.mp3", 'turn' => $number] + array_diff_key($result->getRawOriginal(), ['id'
+            => 0]));
     }
     mkdir($this->home.'/hosts/canal', 0777, true);
-    file_put_contents($this->home.'/hosts/canal/host.json', json_encode(['version' => 1, 'show' => ['title' => 'Canal', 'description' => '', 'language' => 'en',
+    file_put_contents($this->home.'/hosts/canal/host.json', json_encode(['version' => 1, 'show' => ['title' => 'Canal', 'description'
+        => '', 'language' => 'en',
         'author' => '', 'address' => 'https://canal.example'], 'destination' => json_decode(description(''), true)['destination']]));
     $ids = Result::query()->pluck('id')->implode(',');
     foreach (['/outside/publish', '/outside/players', '/outside/page'] as $page) {

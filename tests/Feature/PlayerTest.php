@@ -18,7 +18,8 @@ function pocket(mixed $test, int $capacity = 5_000_000, string $name = 'Pocket')
     $root = $test->home.'/players/'.$name;
     is_dir($root) || mkdir($root, 0777, true);
     file_put_contents($root.'/player.json', json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => 'MUSIC',
-        'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'LISTS'], 'destination' => ['title' => 'Pocket of the lift', 'note' => 'MP3 in stereo.',
+        'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'LISTS'], 'destination' => ['title' => 'Pocket of the lift', 'note'
+            => 'MP3 in stereo.',
             'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2]],
             'spec' => ['version' => 1, 'container' => 'mp3', 'sounds' => [['rate_control' => ['mode' => 'exact', 'kbps' => 128]]]]]]));
 
@@ -49,22 +50,26 @@ it('sends sources to a player: what it takes is copied, what it refuses is remad
     $this->post("/orders/$order->id/place");
     $results = Result::query()->where('order_id', $order->id)->orderBy('id')->get();
     expect($results->map(fn (Result $one): string => $one->state->value)->all())->toBe(['done', 'done'])
-        ->and($results[0]->path)->toBe($root.'/MUSIC/Unknown/Gate march.mp3')->and($results[1]->path)->toBe($root.'/MUSIC/Unknown/Lift waltz.mp3')
+        ->and($results[0]->path)->toBe($root.'/MUSIC/Unknown/Gate march.mp3')->and($results[1]->path)
+        ->toBe($root.'/MUSIC/Unknown/Lift waltz.mp3')
         ->and(md5_file($results[0]->path))->toBe(md5_file($ready->path))->and($results[1]->plannedAs()->isKept())->toBeFalse();
     $list = (string) file_get_contents(glob($root.'/LISTS/*.m3u8')[0]);
-    expect(explode("\n", trim($list)))->toBe(['#EXTM3U', '#EXTINF:1,Gate march.mp3', '../MUSIC/Unknown/Gate march.mp3', '#EXTINF:1,Lift waltz.mp3',
+    expect(explode("\n", trim($list)))->toBe(['#EXTM3U', '#EXTINF:1,Gate march.mp3', '../MUSIC/Unknown/Gate march.mp3',
+        '#EXTINF:1,Lift waltz.mp3',
         '../MUSIC/Unknown/Lift waltz.mp3']);
     // Everything in its own format: the one that it would take is made anew as well.
     $this->post('/outside/players', ['player' => 'Pocket', 'sources' => (string) $ready->id, 'all' => '1']);
     $this->get('/orders/'.Order::query()->latest('id')->value('id'))->assertOk();
     $this->post('/orders/'.Order::query()->latest('id')->value('id').'/place');
     // It is a destination, once, and no recipe.
-    expect(Preset::query()->get()->map(fn (Preset $one): array => [$one->kind, $one->name])->all())->toBe([[PresetKind::Destination, 'player-pocket']]);
+    expect(Preset::query()->get()->map(fn (Preset $one): array => [$one->kind, $one->name])->all())->toBe([[PresetKind::Destination,
+        'player-pocket']]);
     $again = Result::query()->latest('id')->firstOrFail();
     expect($again->plannedAs()->isKept())->toBeFalse()->and($again->path)->toBe($root.'/MUSIC/Unknown/Gate march 2.mp3');
     // What is taken off is gone from it alone, with the folders that it leaves empty.
     $this->get('/outside/players')->assertSee('MUSIC/Unknown/Lift waltz.mp3');
-    $this->post('/outside/players/remove', ['player' => 'Pocket', 'files' => ['MUSIC/Unknown/Lift waltz.mp3', '../../octavox.sqlite', 'player.json', '../x']])
+    $this->post('/outside/players/remove', ['player' => 'Pocket', 'files' => ['MUSIC/Unknown/Lift waltz.mp3', '../../octavox.sqlite',
+        'player.json', '../x']])
         ->assertSessionHas('said', 'One file was taken off the player; what they were made of stays.');
     expect(is_file($root.'/MUSIC/Unknown/Lift waltz.mp3'))->toBeFalse()->and(is_file($root.'/player.json'))->toBeTrue()
         ->and(is_file($wave->path))->toBeTrue();
@@ -75,7 +80,8 @@ it('sends results, and never writes more than fits', function () {
     $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128']);
     $result = Result::query()->sole();
     $root = pocket($this, 2_000_000);
-    $this->post('/results/many', ['do' => 'player', 'results' => (string) $result->id])->assertRedirect('/outside/players?results='.$result->id);
+    $this->post('/results/many', ['do' => 'player', 'results' => (string) $result->id])->assertRedirect('/outside/players?results='.$result
+        ->id);
     $this->get('/outside/players?results='.$result->id)->assertSee('Send the 1 marked result');
     $this->post('/outside/players', ['player' => 'Pocket', 'results' => (string) $result->id])->assertRedirect();
     $this->post('/orders/'.Order::query()->latest('id')->value('id').'/place');
@@ -102,7 +108,8 @@ it('loses nothing where a player is pulled out in the middle, and goes on when i
     rename($root, $this->home.'/elsewhere');
     app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Failed)->and(is_dir($root))->toBeFalse();
-    $this->post('/outside/players', ['player' => 'Pocket', 'sources' => '1'])->assertSessionHas('said', 'This player is not plugged in any more; nothing was lost.');
+    $this->post('/outside/players', ['player' => 'Pocket', 'sources' => '1'])->assertSessionHas('said',
+        'This player is not plugged in any more; nothing was lost.');
     rename($this->home.'/elsewhere', $root);
     $this->get('/outside/players')->assertSee('Go on with 1 that could not be written');
     $this->post('/outside/players/again', ['player' => 'Pocket'])->assertSessionHas('said', '1 begun again.');
@@ -119,7 +126,8 @@ it('says where a description cannot be read, and goes nowhere that is none of th
     $source = $this->bring('a.wav', $this->wave(4800));
     $this->post('/outside/players', ['player' => 'Odd', 'sources' => (string) $source->id])->assertRedirect('/outside/players');
     expect(Order::query()->count())->toBe(0);
-})->with(['none' => '', 'no JSON' => '{{{', 'a list' => '[1,2]', 'no body' => '{"version":1,"destination":{}}', 'a later version' => '{"version":9,"body":{},"destination":{}}',
+})->with(['none' => '', 'no JSON' => '{{{', 'a list' => '[1,2]', 'no body' => '{"version":1,"destination":{}}', 'a later version'
+    => '{"version":9,"body":{},"destination":{}}',
     'no destination' => '{"version":1,"body":{"capacity_bytes":1,"folder":"","names":"","playlists":null},"destination":{"title":"x"}}']);
 
 it('keeps folders of a description within the player', function () {

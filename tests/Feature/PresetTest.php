@@ -78,9 +78,11 @@ it('refuses in a sentence a hostile file', function (string $kind, string $conte
     ['recipe', '{"version":1,"name":"../x","title":"x","spec":{"version":1}}', 'name'],
     ['recipe', '{"version":1,"name":"x","title":"x","spec":{"version":1,"place":"/etc"}}', 'place'],
     ['recipe', str_repeat(' ', 300_000), 'version'],
-    ['destination', '{"version":1,"name":"x","title":"x","accepts":[{"containers":["mp3"],"codecs":["mp3"]}],"spec":{"version":1,"container":"wav"}}',
+    ['destination',
+        '{"version":1,"name":"x","title":"x","accepts":[{"containers":["mp3"],"codecs":["mp3"]}],"spec":{"version":1,"container":"wav"}}',
         'spec.container'],
-    ['destination', '{"version":1,"name":"x","title":"x","accepts":[{"containers":["mp3"],"codecs":["mp3"],"least_kbps":320,"most_kbps":64}],'
+    ['destination',
+        '{"version":1,"name":"x","title":"x","accepts":[{"containers":["mp3"],"codecs":["mp3"],"least_kbps":320,"most_kbps":64}],'
         .'"spec":{"version":1,"container":"mp3"}}', 'least_kbps'],
 ]);
 

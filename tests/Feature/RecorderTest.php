@@ -25,7 +25,8 @@ function plug(mixed $test, string $recorder, array $files): void
 
 it('copies recorders in, each by itself, with dates, sums and names that tell the moment', function () {
     $this->get('/outside/recorders')->assertOk()->assertSee('None is plugged in.');
-    plug($this, 'Field recorder', ['FOLDER01/260509_1403.wav' => $this->wave(4800), 'FOLDER01/readme.txt' => 'x', 'Gate.wav' => $this->wave(4900)]);
+    plug($this, 'Field recorder', ['FOLDER01/260509_1403.wav' => $this->wave(4800), 'FOLDER01/readme.txt' => 'x', 'Gate.wav' => $this
+        ->wave(4900)]);
     plug($this, 'Camera', ['DCIM/20260510_091500.wav' => $this->wave(5000)]);
     $this->get('/outside')->assertSee('Camera, Field recorder');
     $page = $this->get('/outside/recorders')->assertOk()->assertSee('Field recorder')->assertSee('Camera');
@@ -34,14 +35,16 @@ it('copies recorders in, each by itself, with dates, sums and names that tell th
     $sources = Source::query()->orderBy('path')->get()->keyBy('name');
     expect($sources->keys()->sort()->values()->all())->toBe(['260509_1403.wav', 'Gate.wav']);
     $taken = $sources['260509_1403.wav'];
-    expect($taken->given_name)->toBe('2026-05-09 14.03.00 Field recorder')->and($taken->came_from)->toBe('Field recorder/FOLDER01/260509_1403.wav')
+    expect($taken->given_name)->toBe('2026-05-09 14.03.00 Field recorder')->and($taken->came_from)
+        ->toBe('Field recorder/FOLDER01/260509_1403.wav')
         ->and($taken->sha256)->toBe(hash('sha256', $this->wave(4800)))->and(filemtime($taken->path))->toBe(strtotime('2026-05-09 14:03:22'))
         ->and($sources['Gate.wav']->given_name)->toBe('');
     // A second visit brings only what is new, and the recorder is as it was.
     plug($this, 'Field recorder', ['FOLDER01/260509_1500.wav' => $this->wave(5100)]);
     $this->get('/outside/recorders')->assertSee('2 files copied and read again; 2 new sources.');
     $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
-    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('1 file copied and read again, 2 files compared; 1 new source.')
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)
+        ->toBe('1 file copied and read again, 2 files compared; 1 new source.')
         ->and(file_get_contents($this->home.'/recorders/Field recorder/Gate.wav'))->toBe($this->wave(4900));
     $this->get('/outside/recorders')->assertSee('it can be pulled out');
 });
@@ -50,9 +53,11 @@ it('loses nothing where a recorder is pulled out, and stays within it', function
     plug($this, 'Field recorder', ['a.wav' => $this->wave(4800), 'b.wav' => $this->wave(4900)]);
     symlink('/etc', $this->home.'/recorders/Elsewhere');
     chmod($this->home.'/recorders/Field recorder/b.wav', 0);
-    $this->post('/outside/recorders', ['recorder' => 'Elsewhere'])->assertSessionHas('said', 'This recorder is not plugged in any more; nothing was lost.');
+    $this->post('/outside/recorders', ['recorder' => 'Elsewhere'])->assertSessionHas('said',
+        'This recorder is not plugged in any more; nothing was lost.');
     foreach (['', '..', '../..', 'a/b', "a\0b", '.hidden'] as $name) {
-        $this->post('/outside/recorders', ['recorder' => $name])->assertSessionHas('said', 'This recorder is not plugged in any more; nothing was lost.');
+        $this->post('/outside/recorders', ['recorder' => $name])->assertSessionHas('said',
+            'This recorder is not plugged in any more; nothing was lost.');
     }
     // One file goes while it is being copied: it is told, what was copied stays, and the copy goes on later.
     unlink($this->home.'/recorders/Field recorder/b.wav');
@@ -73,7 +78,8 @@ it('copies what belongs to a sheet or a disc as well, and lays it together', fun
     $disc = (new VideoDiscWriter('X', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
         fn (int $index): array => [str_repeat(pack('n', $index), 3840), 3600 * $index], range(0, 9))])])->files();
     $image = str_repeat(pack('v*', ...range(0, 1175)), 30);
-    $files = ['Band.cue' => "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Band.bin' => $image, 'notes.bin' => 'none of it',
+    $files = ['Band.cue' => "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Band.bin' => $image, 'notes.bin'
+        => 'none of it',
         'Day.cue' => "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Day.wav' => $this->wave(30_000, 44_100)];
     foreach ($disc as $name => $bytes) {
         $files["Lift choir/VIDEO_TS/$name"] = $bytes;
@@ -81,9 +87,11 @@ it('copies what belongs to a sheet or a disc as well, and lays it together', fun
     plug($this, 'Card', $files);
     $this->post('/outside/recorders', ['recorder' => 'Card']);
     $shown = Source::query()->whereNull('belongs_to')->orderBy('name')->get();
-    expect($shown->map(fn (Source $one): array => [$one->name, $one->state->value])->all())->toBe([['Band.cue', 'ready'], ['Day.cue', 'ready'],
+    expect($shown->map(fn (Source $one): array => [$one->name, $one->state->value])->all())->toBe([['Band.cue', 'ready'], ['Day.cue',
+        'ready'],
         ['Lift choir, title 1.IFO', 'ready']])->and($shown[2]->facts()?->tags->values()['album'] ?? '')->toBe('Lift choir')
-        ->and(Source::query()->whereNotNull('belongs_to')->orderBy('name')->pluck('name')->all())->toContain('Band.bin', 'Day.wav', 'VTS_01_1.VOB');
+        ->and(Source::query()->whereNotNull('belongs_to')->orderBy('name')->pluck('name')->all())->toContain('Band.bin', 'Day.wav',
+        'VTS_01_1.VOB');
     // Nothing of it is new the second time.
     $before = Source::everyOne()->count();
     $this->post('/outside/recorders', ['recorder' => 'Card']);
@@ -153,7 +161,8 @@ it('loses no recording that is joined, whenever its process dies', function (str
     touch($this->home.'/recorders/Field recorder/T2.wav', 1_700_001_000);
     $die = fn () => throw Octavox\Core\Parallel\Abandoned::now();
     match ($moment) {
-        'while the parts are joined' => CopiedFile::updated(fn (CopiedFile $one) => $one->path === 'T2.wav' && $one->sha256 !== null ? $die() : null),
+        'while the parts are joined' => CopiedFile::updated(fn (CopiedFile $one) => $one->path === 'T2.wav' && $one->sha256 !== null
+            ? $die() : null),
         'before its source is written down' => Source::creating($die),
         default => Source::created(fn () => Illuminate\Support\Facades\DB::afterCommit($die)),
     };
@@ -188,8 +197,10 @@ it('adopts what a former release had joined without a source', function () {
 it('understands the names of recorders', function (string $name, ?string $moment) {
     expect(RecordedName::moment($name)?->format('Y-m-d H:i:s'))->toBe($moment);
 })->with([
-    ['260509_1403.wav', '2026-05-09 14:03:00'], ['20260509_140322.WAV', '2026-05-09 14:03:22'], ['REC-2026-05-09-14-03-22.m4a', '2026-05-09 14:03:22'],
-    ['R_20260509-140322.MP3', '2026-05-09 14:03:22'], ['2026-05-09 14.03.22.wav', '2026-05-09 14:03:22'], ['20260509140322.wav', '2026-05-09 14:03:22'],
+    ['260509_1403.wav', '2026-05-09 14:03:00'], ['20260509_140322.WAV', '2026-05-09 14:03:22'], ['REC-2026-05-09-14-03-22.m4a',
+        '2026-05-09 14:03:22'],
+    ['R_20260509-140322.MP3', '2026-05-09 14:03:22'], ['2026-05-09 14.03.22.wav', '2026-05-09 14:03:22'], ['20260509140322.wav',
+        '2026-05-09 14:03:22'],
     ['ZZ0001.wav', null], ['261399_9999.wav', null], ['20261350_140322.wav', null], ['Gate three.wav', null], ['123456789012345.wav', null],
     ['260509_140322_tr1.wav', '2026-05-09 14:03:22'],
 ]);

@@ -26,7 +26,7 @@ use Octavox\Core\Plan\Violations;
 use Tests\TestCase;
 
 it('offers against each refusal what helps, and what it fills in is a choice of the form', function (Violation $violation, array $labels) {
-    $remedies = Remedies::of($violation->at('/x'));
+    $remedies = Remedies::suggest($violation->at('/x'));
     expect(array_map(fn (Remedy $one): string => $one->label, $remedies))->toBe($labels);
     foreach ($remedies as $remedy) {
         $before = new OutputSpec('gsm', sounds: [new SoundSpec('7', layout: '5.1')], name: '{colour}', length: Length::picture());
@@ -49,7 +49,7 @@ it('offers against each refusal what helps, and what it fills in is a choice of 
 ]);
 
 it('offers the nearest numbers that a format has', function (Violation $violation, string $label, array $fields) {
-    $first = Remedies::of($violation->at('/x'))[0];
+    $first = Remedies::suggest($violation->at('/x'))[0];
     expect([$first->label, $first->fields])->toBe([$label, $fields]);
 })->with([
     [new Violations\Rate('Opus', 44_100, nearest: [48_000]), 'At 48 kHz', ['rate' => '48000']],
@@ -59,8 +59,8 @@ it('offers the nearest numbers that a format has', function (Violation $violatio
 ]);
 
 it('offers nothing where nothing of an order helps', function () {
-    expect(Remedies::of(null))->toBe([])->and(Remedies::of((new Violations\NoSound)->at('/x')))->toBe([])
-        ->and(Remedies::of(Octavox\Core\Bytes\FileUnreadable::missing('/x')))->toBe([]);
+    expect(Remedies::suggest(null))->toBe([])->and(Remedies::suggest((new Violations\NoSound)->at('/x')))->toBe([])
+        ->and(Remedies::suggest(Octavox\Core\Bytes\FileUnreadable::missing('/x')))->toBe([]);
 });
 
 it('says of every field that a line asks otherwise what it is, and sets each back alone', function () {
@@ -69,15 +69,15 @@ it('says of every field that a line asks otherwise what it is, and sets each bac
             'peak:-1', true)], length: Length::picture(), tags: ['title' => 'x', 'MOOD' => null], name: '{title}', place: '/x',
         ifExists: IfExists::Skip,
         ifRight: IfRight::Leave, nameSigns: Signs::Remove, tagSigns: Signs::Spell);
-    $words = SpecWords::of($changes);
+    $words = SpecWords::say($changes);
     expect($changes->said())->toEqualCanonicalizing(array_keys($words))->and(count($words))->toBe(24);
     foreach ($words as $field => $word) {
         $less = $changes->without((string) $field);
-        expect($word)->not->toBe('')->and(array_keys(SpecWords::of($less)))
+        expect($word)->not->toBe('')->and(array_keys(SpecWords::say($less)))
             ->toEqualCanonicalizing(array_values(array_diff(array_keys($words), [$field])));
     }
     expect($changes->without(...array_keys($words))->isEmpty())->toBeTrue();
-    $left = SpecWords::of(new OutputSpec(sounds: [new SoundSpec(left: $changes->sounds()[0]->said())]));
+    $left = SpecWords::say(new OutputSpec(sounds: [new SoundSpec(left: $changes->sounds()[0]->said())]));
     expect(array_keys($left))->toBe($changes->sounds()[0]->said())->and(array_unique($left))->toHaveCount(14);
 });
 
@@ -107,7 +107,7 @@ it('puts results only where a shelf is open for writing', function () {
 });
 
 it('reads tags as they are typed', function (mixed $typed, array $tags) {
-    expect(TagInput::of($typed))->toBe($tags);
+    expect(TagInput::read($typed))->toBe($tags);
 })->with([
     [['title' => ' The lift '], ['title' => 'The lift']], [['artist' => 'A; B;;A '], ['artist' => ['A', 'B', 'A']]],
     [['artist' => 'A;'], ['artist' => 'A']],

@@ -59,14 +59,19 @@ it('goes through no table of what grows with the months, on any page, poll or ca
     DB::listen(function (QueryExecuted $query) use (&$asked): void {
         $asked[] = $query;
     });
-    $pages = ['/work', '/sources', '/sources?by=name', '/sources?by=length', '/sources?by=size', '/sources?by=container', '/sources?by=folder', '/sources?find=a.wav', '/sources?find=a', '/sources?show=findings',
-        '/sources?show=codec:pcm', '/sources?show=layout:stereo', '/sources?show=picture', '/sources?for=radio-desk', '/sources/1', '/results', "/results?order=$order->id", '/results?find=.flac', '/results?find=a', '/results?show=done', '/results?show=open',
-        '/results?show=failed', '/results?show=bin', '/results?show=failed&find=wav', '/results?in='.rawurlencode($this->home.'/results/0001'), '/results/changes?since='.(time() - 60), '/results/3/receipt', '/bin', '/settings',
-        '/orders', "/orders/$draft->id", "/orders/$draft->id/tags", '/recipes', '/destinations', '/standing', '/outside', '/outside/recorders', '/outside/players', '/outside/page?results=3', '/shelves', '/shelves/Videos', '/interface'];
+    $pages = ['/work', '/sources', '/sources?by=name', '/sources?by=length', '/sources?by=size', '/sources?by=container',
+        '/sources?by=folder', '/sources?find=a.wav', '/sources?find=a', '/sources?show=findings',
+        '/sources?show=codec:pcm', '/sources?show=layout:stereo', '/sources?show=picture', '/sources?for=radio-desk', '/sources/1',
+            '/results', "/results?order=$order->id", '/results?find=.flac', '/results?find=a', '/results?show=done', '/results?show=open',
+        '/results?show=failed', '/results?show=bin', '/results?show=failed&find=wav', '/results?in='.rawurlencode($this
+            ->home.'/results/0001'), '/results/changes?since='.(time() - 60), '/results/3/receipt', '/bin', '/settings',
+        '/orders', "/orders/$draft->id", "/orders/$draft->id/tags", '/recipes', '/destinations', '/standing', '/outside',
+            '/outside/recorders', '/outside/players', '/outside/page?results=3', '/shelves', '/shelves/Videos', '/interface'];
     foreach ($pages as $page) {
         expect($this->get($page)->getStatusCode())->toBeIn([200, 302], $page);
     }
-    foreach (['/sources', '/sources?state=ready', '/sources/1', '/results', "/results?order=$order->id", '/results?state=done', '/results/3', '/orders', "/orders/$order->id", "/orders/$order->id/results", '/destinations/radio-desk/fits?sources=1'] as $call) {
+    foreach (['/sources', '/sources?state=ready', '/sources/1', '/results', "/results?order=$order->id", '/results?state=done',
+        '/results/3', '/orders', "/orders/$order->id", "/orders/$order->id/results", '/destinations/radio-desk/fits?sources=1'] as $call) {
         $this->getJson('/api/v1'.$call, $headers)->assertOk();
     }
     app(Recover::class)->run();
@@ -89,9 +94,11 @@ it('would find such a query', function () {
 });
 
 it('keeps how many results an order has in each state, whoever changes them', function () {
-    $counted = fn (): array => DB::table('results')->selectRaw('order_id, state, count(*) as files, round(sum(samples * 1.0 / max(rate, 1)), 6) as seconds')
+    $counted = fn (): array => DB::table('results')
+        ->selectRaw('order_id, state, count(*) as files, round(sum(samples * 1.0 / max(rate, 1)), 6) as seconds')
         ->groupBy('order_id', 'state')->orderBy('order_id')->orderBy('state')->get()->toArray();
-    $kept = fn (): array => DB::table('order_counts')->where('files', '>', 0)->selectRaw('order_id, state, files, round(seconds, 6) as seconds')
+    $kept = fn (): array => DB::table('order_counts')->where('files', '>', 0)
+        ->selectRaw('order_id, state, files, round(seconds, 6) as seconds')
         ->orderBy('order_id')->orderBy('state')->get()->toArray();
     $order = filledHome($this);
     expect($kept())->toEqual($counted())->and($kept())->not->toBe([]);
@@ -117,7 +124,8 @@ it('finds names by any part of them, also after they were changed', function () 
     $source = Source::query()->firstOrFail();
     $this->patch("/sources/$source->id", ['name' => 'Keeper at the gate', 'note' => 'Wind from the west']);
     foreach (['keeper', 'from the w', $source->name] as $part) {
-        $this->get('/sources?find='.rawurlencode($part))->assertOk()->assertSee('data-source="'.$source->id.'"', false)->assertSee('Take this one off the list');
+        $this->get('/sources?find='.rawurlencode($part))->assertOk()->assertSee('data-source="'.$source->id.'"', false)
+            ->assertSee('Take this one off the list');
     }
     $this->delete("/sources/$source->id");
     $this->get('/sources?find=keeper')->assertOk()->assertDontSee('data-source', false);
@@ -149,7 +157,8 @@ it('answers whoever asks again in a word where nothing is new', function () {
     }
     // What is said once is said to whoever comes next.
     $tag = (string) $this->get('/sources')->headers->get('ETag');
-    $this->withSession(['said' => 'Taken off the list.'])->get('/sources', ['If-None-Match' => $tag])->assertOk()->assertSee('Taken off the list.');
+    $this->withSession(['said' => 'Taken off the list.'])->get('/sources', ['If-None-Match' => $tag])->assertOk()
+        ->assertSee('Taken off the list.');
     $page = (string) $this->get('/results')->getContent();
     expect(preg_match('/hx-get="([^"]+changes[^"]+)"/', $page, $found))->toBe(1);
     $poll = html_entity_decode($found[1]);
@@ -161,12 +170,15 @@ it('answers whoever asks again in a word where nothing is new', function () {
 it('goes through long lists part by part, forwards and backwards, each row once', function (string $by) {
     $rows = [];
     for ($number = 1; $number <= 150; $number++) {
-        $rows[] = ['name' => sprintf('Take %03d.wav', $number * 7 % 40), 'folder' => 'Day '.($number % 3), 'path' => "/x/$number", 'origin' => 'shelf', 'state' => 'unreadable',
-            'bytes' => $number % 5, 'seconds' => $number % 4 === 0 ? null : $number % 11 / 3, 'container' => $number % 6 === 0 ? null : 'wav', 'created_at' => now()->addSeconds(intdiv($number, 9))];
+        $rows[] = ['name' => sprintf('Take %03d.wav', $number * 7 % 40), 'folder' => 'Day '.($number % 3), 'path' => "/x/$number", 'origin'
+            => 'shelf', 'state' => 'unreadable',
+            'bytes' => $number % 5, 'seconds' => $number % 4 === 0 ? null : $number % 11 / 3, 'container' => $number % 6 === 0 ? null
+                : 'wav', 'created_at' => now()->addSeconds(intdiv($number, 9))];
     }
     Source::query()->insert($rows);
     $listed = fn (string $html): array => preg_match_all('/data-source="(\d+)"/', $html, $found) > 0 ? $found[1] : [];
-    $link = fn (string $html, string $rel): ?string => preg_match('/href="([^"]+)" rel="'.$rel.'"/', $html, $found) === 1 ? html_entity_decode($found[1]) : null;
+    $link = fn (string $html, string $rel): ?string
+        => preg_match('/href="([^"]+)" rel="'.$rel.'"/', $html, $found) === 1 ? html_entity_decode($found[1]) : null;
     $address = "/sources?by=$by";
     $pages = [];
     while ($address !== null) {

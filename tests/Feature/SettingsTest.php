@@ -68,7 +68,8 @@ it('fences what a worker opens by the shelves of now, not of when it began', fun
     mkdir("$folder/inside");
     symlink('/usr', "$folder/out");
     expect(Fence::holdsFolder("$folder/out/x"))->toBeTrue();
-    app(App\Settings\Actions\KeepSetting::class)->set(Settings::SHELVES, [['name' => 'New', 'path' => $folder, 'writable' => true], 'strange', ['name' => 7]]);
+    app(App\Settings\Actions\KeepSetting::class)->set(Settings::SHELVES, [['name' => 'New', 'path' => $folder, 'writable' => true],
+        'strange', ['name' => 7]]);
     event(new JobProcessing('sync', new SyncJob(app(), '{}', 'sync', 'making')));
     expect(Fence::holdsFolder("$folder/out/x"))->toBeFalse()->and(Fence::holdsFolder("$folder/inside/x"))->toBeTrue();
     exec('rm -rf '.escapeshellarg($folder));
@@ -86,7 +87,8 @@ it('sets how new orders begin, and leaves what somebody asks himself', function 
     $this->post('/orders', ['sources' => "$id", 'format' => 'mp3']);
     $asked = Order::query()->latest('id')->firstOrFail();
     expect($asked->destination)->toBeNull()->and($asked->asked()->container)->toBe('mp3');
-    $this->put('/settings', ['goes' => 'to:nowhere', 'place' => '/etc', 'name_signs' => 'eat', 'workers' => '9999', 'upload_hours' => '-3']);
+    $this->put('/settings', ['goes' => 'to:nowhere', 'place' => '/etc', 'name_signs' => 'eat', 'workers' => '9999', 'upload_hours'
+        => '-3']);
     expect(app(Settings::class)->text(Settings::GOES))->toBe('to:hold-music')->and(app(Settings::class)->text(Settings::PLACE))->toBe('')
         ->and(app(Settings::class)->number(Settings::WORKERS))->toBeNull();
 });
@@ -122,16 +124,19 @@ it('empties the bin for good, and nothing else', function () {
 it('takes a program as a decoder, reads again what it matters to, and forgets it', function () {
     // Samples of which every bit is turned, in a form that nobody knows.
     $data = pack('v*', ...array_map(fn (int $index): int => $index * 3 & 0xFFFF, range(0, 47_999)));
-    $source = $this->bring('turned.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 0x7A7A, 1, 48_000, 96_000, 2, 16)
+    $source = $this->bring('turned.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 0x7A7A, 1, 48_000, 96_000, 2,
+        16)
         .'data'.pack('V', strlen($data)).($data ^ str_repeat("\xFF", strlen($data))));
     expect($source->worst)->toBe('stop');
     $this->get("/sources/$source->id")->assertSee('name a program that decodes it in the settings');
     $this->get('/settings')->assertOk()->assertSee('Decoders from outside')->assertSee('None is named.');
     $refused = fn (string $codec, string $command): mixed => $this->post('/settings/decoders', ['codec' => $codec, 'command' => $command])
         ->assertSessionHas('said')->getSession()->get('said');
-    expect($refused('', '/bin/cat {path}'))->toContain('which codec')->and($refused('no such thing', '/bin/cat {path}'))->toContain('No sound is called')
+    expect($refused('', '/bin/cat {path}'))->toContain('which codec')->and($refused('no such thing', '/bin/cat {path}'))
+        ->toContain('No sound is called')
         ->and($refused('h264', '/bin/cat {path}'))->toContain('No sound is called')->and($refused('ape', '/bin/cat'))->toContain('{path}')
-        ->and($refused('ape', '/nowhere/program {path}'))->toContain('no such program')->and(is_file($this->home.'/decoders.json'))->toBeFalse();
+        ->and($refused('ape', '/nowhere/program {path}'))->toContain('no such program')->and(is_file($this->home.'/decoders.json'))
+        ->toBeFalse();
     $command = sprintf('"%s" "%s" {path} {track}', PHP_BINARY, base_path('core/tests/fixtures/outside.php'));
     $this->post('/settings/decoders', ['codec' => 'Form 0x7A7A', 'command' => $command])->assertRedirect();
     $this->get('/settings')->assertSee('form 0x7a7a')->assertSee('outside.php')->assertDontSee('not there now');

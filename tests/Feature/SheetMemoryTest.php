@@ -59,7 +59,8 @@ it('plans the same whether it remembers or not, whatever was changed since', fun
 
 it('counts anew once a line is gone', function () {
     $order = $this->draft(['format' => 'wav', 'name' => '{number} {stem}'], 'a.wav', 'b.wav', 'c.wav');
-    $names = fn (): array => array_map(fn (SheetLine $line): string => (string) $line->first()->plan?->name(), app(PlanOrder::class)->for($order->refresh()));
+    $names = fn (): array => array_map(fn (SheetLine $line): string => (string) $line->first()->plan?->name(), app(PlanOrder::class)
+        ->for($order->refresh()));
     expect($names())->toBe(['1 a.wav', '2 b.wav', '3 c.wav']);
     $this->post('/ticks', ['sources' => (string) $order->lines[0]->source_id, 'on' => 0]);
     expect($names())->toBe(['1 b.wav', '2 c.wav']);
@@ -71,7 +72,8 @@ it('places no draft of which lines were taken since it was looked at', function 
     $order = $this->draft(['format' => 'wav'], 'a.wav', 'b.wav');
     $seen = $order->refresh()->revision;
     $this->post('/ticks', ['sources' => (string) $order->lines[0]->source_id, 'on' => 0]);
-    $this->post("/orders/$order->id/place", ['revision' => $seen])->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'changed elsewhere'));
+    $this->post("/orders/$order->id/place", ['revision' => $seen])->assertSessionHas('said', fn (string $said): bool
+        => str_contains($said, 'changed elsewhere'));
     expect($order->refresh()->isDraft())->toBeTrue();
     // Nothing was taken off, so nothing was changed.
     $now = $order->revision;

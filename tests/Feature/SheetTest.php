@@ -169,7 +169,8 @@ it('puts results beside their sources or on a shelf, where its owner lets it, an
     $this->get('/orders/1')->assertOk()->assertSee('beside each source')->assertSee('Videos / Out');
     $this->patch('/orders/1', ['place' => 'beside'])->assertOk()->assertSee('came by upload, so its result lies among the results');
     $this->post('/orders/1/place');
-    expect(Result::query()->orderBy('id')->pluck('path')->all())->toBe([$this->home.'/shelf/one.flac', $this->home.'/results/0001/two.flac']);
+    expect(Result::query()->orderBy('id')->pluck('path')->all())->toBe([$this->home.'/shelf/one.flac', $this
+        ->home.'/results/0001/two.flac']);
 
     $this->post('/orders', ['sources' => "$shelved->id", 'format' => 'wav', 'bits' => '24', 'existing' => 'replace']);
     $this->patch('/orders/2', ['place' => 'beside']);
@@ -303,7 +304,8 @@ it('asks first what becomes of files that are there already, and makes nothing b
     $this->post('/orders', ['sources' => Source::query()->pluck('id')->implode(','), 'format' => 'flac', 'existing' => 'ask']);
     $this->patch('/orders/1', ['place' => 'beside'])->assertOk()->assertSee('say what becomes of it')->assertSee('Replace it')
         ->assertSee('Leave it out')->assertSee('Number it');
-    $this->post('/orders/1/place')->assertSessionHas('said', fn (string $said): bool => str_starts_with($said, '1 of the files exist already'));
+    $this->post('/orders/1/place')->assertSessionHas('said', fn (string $said): bool => str_starts_with($said,
+        '1 of the files exist already'));
     expect(Result::query()->count())->toBe(0);
     $this->patch('/orders/1/lines/1', ['scope' => 'line', 'existing' => 'number'])->assertOk()->assertDontSee('say what becomes of it');
     // One that appears between sheet and making is left alone as well.

@@ -18,7 +18,8 @@ it('sorts and narrows the list of sources by what is in them', function () {
     Source::query()->where('name', 'b.wav')->update(['folder' => 'z', 'worst' => null]);
     expect(listed($this, 'show=codec:pcm'))->toBe(['b.wav'])->and(listed($this, 'show=codec:opus'))->toBe(['recorder.mp4'])
         ->and(listed($this, 'show=layout:stereo&by=name'))->toContain('b.wav')
-        ->and(listed($this, 'show=stop'))->toBe(['broken.mp4'])->and(listed($this, 'show=findings'))->toContain('broken.mp4')->not->toContain('b.wav')
+        ->and(listed($this, 'show=stop'))->toBe(['broken.mp4'])->and(listed($this, 'show=findings'))->toContain('broken.mp4')->not
+        ->toContain('b.wav')
         ->and(listed($this, 'show=sound'))->toContain('b.wav')->not->toContain('broken.mp4')
         ->and(listed($this, 'by=folder'))->toHaveCount(3)->and(array_slice(listed($this, 'by=folder'), -1))->toBe(['b.wav'])
         ->and(listed($this, 'by=container'))->toHaveCount(3)->and(listed($this, 'show=nonsense'))->toHaveCount(3);
@@ -43,11 +44,13 @@ it('keeps the order of a list: as somebody wants it, and that of a playlist on t
     // The page shows the newest first, and a script sends what it shows.
     $shown = Source::query()->orderByDesc('id')->pluck('id')->all();
     $this->post('/ticks', ['sources' => implode(',', $shown), 'on' => '1']);
-    expect(Order::query()->sole()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)->all())->toBe(['c.wav', 'a.wav', 'b.wav']);
+    expect(Order::query()->sole()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)->all())->toBe(['c.wav',
+        'a.wav', 'b.wav']);
     // By name it is as it is shown.
     $this->post('/ticks', ['sources' => '', 'on' => '0']);
     $this->get('/sources?by=name');
     $this->post('/ticks', ['sources' => Source::query()->orderBy('name')->pluck('id')->implode(','), 'on' => '1']);
-    expect(Order::query()->latest('id')->firstOrFail()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)->all())
+    expect(Order::query()->latest('id')->firstOrFail()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)
+        ->all())
         ->toBe(['a.wav', 'b.wav', 'c.wav']);
 });

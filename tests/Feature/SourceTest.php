@@ -149,7 +149,8 @@ it('takes a source off the list, gives it back, and deletes what was uploaded on
     expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeTrue()->and(is_file((string) $result->path))->toBeTrue();
     $this->get("/sources/$source->id")->assertNotFound();
     $this->get('/results')->assertOk()->assertSee('clip.flac');
-    $this->followingRedirects()->post('/sources/back', ['sources' => (string) $source->id])->assertOk()->assertSee('It is on the list again.');
+    $this->followingRedirects()->post('/sources/back', ['sources' => (string) $source->id])->assertOk()
+        ->assertSee('It is on the list again.');
     expect(Source::query()->sole()->tracks)->toHaveCount(1);
     $this->delete("/sources/$source->id")->assertSessionHas('undo', [$source->id]);
     $this->get('/bin')->assertOk()->assertSee('clip.wav')->assertSee('came by upload');
@@ -160,7 +161,8 @@ it('takes a source off the list, gives it back, and deletes what was uploaded on
     $this->post('/bin', ['do' => 'destroy', 'sources' => [$source->id]])->assertSessionHas('said', 'One was deleted for good.');
     expect(Source::everyOne()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $result->path))->toBeTrue()
         ->and($waveform)->not->toBeFile();
-    $this->post('/bin', ['do' => 'destroy', 'sources' => [$source->id]])->assertSessionHas('said', 'Nothing was marked, so nothing was done.');
+    $this->post('/bin', ['do' => 'destroy', 'sources' => [$source->id]])->assertSessionHas('said',
+        'Nothing was marked, so nothing was done.');
     $this->post('/bin', ['do' => 'explode'])->assertNotFound();
 });
 

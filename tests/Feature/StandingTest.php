@@ -23,7 +23,8 @@ use Tests\TestCase;
 function standing(mixed $test, array $fields = []): WatchedFolder
 {
     is_dir($test->home.'/shelf/in') || mkdir($test->home.'/shelf/in');
-    $test->post('/standing', $fields + ['title' => 'Recorder', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away', 'nested' => '1'])
+    $test->post('/standing', $fields + ['title' => 'Recorder', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away', 'nested'
+        => '1'])
         ->assertRedirect();
 
     return WatchedFolder::query()->latest('id')->firstOrFail();
@@ -207,15 +208,18 @@ it('takes a disc that lands as all of its titles, and a folder of one once all o
     file_put_contents("$in/Day.bin", $image);
     file_put_contents($last, $whole);
     tend($this, 4);
-    expect(array_intersect_key(states(), ['Day.cue' => 1, 'VIDEO_TS/VIDEO_TS.IFO' => 1]))->toBe(['Day.cue' => 'arriving', 'VIDEO_TS/VIDEO_TS.IFO' => 'arriving'])
+    expect(array_intersect_key(states(), ['Day.cue' => 1, 'VIDEO_TS/VIDEO_TS.IFO' => 1]))->toBe(['Day.cue' => 'arriving',
+        'VIDEO_TS/VIDEO_TS.IFO' => 'arriving'])
         ->and(states()['Day.bin'])->toBe('left')->and(states()[substr($last, strlen("$in/"))])->toBe('left');
     for ($round = 0; $round < 4; $round++) {
         tend($this);
     }
     expect(array_filter(states(), fn (string $state): bool => $state !== 'left'))
         ->toBe(['Choir.iso' => 'ordered', 'Day.cue' => 'ordered', 'VIDEO_TS/VIDEO_TS.IFO' => 'ordered'])
-        ->and(Source::query()->orderBy('name')->pluck('name')->all())->toBe(['Choir, title 1.iso', 'Choir, title 2.iso', 'Day.cue', 'in, title 1.IFO'])
-        ->and(Result::query()->orderBy('name')->get()->map(fn (Result $one): array => [$one->name, $one->state, $one->samples])->all())->toBe([
+        ->and(Source::query()->orderBy('name')->pluck('name')->all())->toBe(['Choir, title 1.iso', 'Choir, title 2.iso', 'Day.cue',
+        'in, title 1.IFO'])
+        ->and(Result::query()->orderBy('name')->get()->map(fn (Result $one): array => [$one->name, $one->state, $one->samples])->all())
+        ->toBe([
             ['Choir, title 1.flac', ResultState::Done, 96_000], ['Choir, title 2.flac', ResultState::Done, 48_000],
             ['Day.flac', ResultState::Done, 44_100], ['in, title 1.flac', ResultState::Done, 19_200]]);
     tend($this);
@@ -231,7 +235,8 @@ it('makes of an album with a sheet what is there once, whichever comes first', f
     tend($this, 0);
     expect(array_unique(array_values(states())))->toBe(['arriving']);
     file_put_contents("$in/Day.cue", "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n");
-    file_put_contents("$in/Each.cue", "FILE \"1.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.wav\" WAVE\nTRACK 02 AUDIO\nINDEX 01 00:00:00\n");
+    file_put_contents("$in/Each.cue",
+        "FILE \"1.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.wav\" WAVE\nTRACK 02 AUDIO\nINDEX 01 00:00:00\n");
     foreach ([1, 2, 3, 4] as $ignored) {
         tend($this);
     }

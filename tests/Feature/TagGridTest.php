@@ -45,7 +45,8 @@ it('keeps tags as they are typed, and takes changes back one by one', function (
     $this->post("/orders/$order->id/tags", ['tool' => 'upper', 'field' => 'title']);
     $type([$one->id => ['artist' => 'Brass'], $two->id => ['title' => 'The lift']]);
     expect(column($order, 'title'))->toBe(['OPENING', 'The lift'])->and(column($order, 'artist'))->toBe(['Brass', '']);
-    $undo = fn (string $says) => $this->post("/orders/$order->id/tags/undo", ['more' => 'mood'])->assertRedirect("/orders/$order->id/tags?more=mood")
+    $undo = fn (string $says) => $this->post("/orders/$order->id/tags/undo", ['more' => 'mood'])
+        ->assertRedirect("/orders/$order->id/tags?more=mood")
         ->assertSessionHas('said', $says);
     $undo('The last change was taken back; it was of 2 lines.');
     expect(column($order, 'title'))->toBe(['OPENING', ''])->and(column($order, 'artist'))->toBe(['', '']);

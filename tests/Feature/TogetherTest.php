@@ -29,13 +29,15 @@ function broughtTogether(mixed $test, array $files, string $drop = 'one', string
 /** A sheet of one track in each file. */
 function tracksIn(string ...$files): string
 {
-    return implode('', array_map(fn (int $index, string $file): string => sprintf("FILE \"%s\" %s\nTRACK %02d AUDIO\nTITLE \"Part %d\"\nINDEX 01 00:00:00\n",
+    return implode('', array_map(fn (int $index, string $file): string
+        => sprintf("FILE \"%s\" %s\nTRACK %02d AUDIO\nTITLE \"Part %d\"\nINDEX 01 00:00:00\n",
         $file, str_ends_with(strtolower($file), '.bin') ? 'BINARY' : 'WAVE', $index + 1, $index + 1), array_keys($files), $files));
 }
 
 function sectorsOf(int $count, int $seed): string
 {
-    return implode('', array_map(fn (int $index): string => pack('v*', ...array_fill(0, 1176, ($seed + $index) & 0x7FFF)), range(0, $count - 1)));
+    return implode('', array_map(fn (int $index): string => pack('v*', ...array_fill(0, 1176, ($seed + $index) & 0x7FFF)), range(0,
+        $count - 1)));
 }
 
 it('reads an image by its sheet where both were brought in together, whichever came first', function (array $order) {
@@ -73,7 +75,8 @@ it('waits for each file that a sheet names', function () {
 
 it('lets a sheet stand for the one recording that it divides, and recordings of a track each for their sheet', function () {
     broughtTogether($this, ['Day.wav' => TestCase::wave(40_000, 44_100), 'Day.cue' => tracksIn('Day.wav')]);
-    broughtTogether($this, ['Each.cue' => tracksIn('a.wav', 'b.wav'), 'a.wav' => TestCase::wave(30_000, 44_100), 'b.wav' => TestCase::wave(30_001, 44_100)], 'two', 'Album');
+    broughtTogether($this, ['Each.cue' => tracksIn('a.wav', 'b.wav'), 'a.wav' => TestCase::wave(30_000, 44_100), 'b.wav'
+        => TestCase::wave(30_001, 44_100)], 'two', 'Album');
     $shown = Source::query()->with(['tracks', 'companions'])->whereNull('belongs_to')->orderBy('name')->get();
     expect($shown->pluck('name')->all())->toBe(['Day.cue', 'a.wav', 'b.wav'])->and($shown[0]->isReady())->toBeTrue()
         ->and($shown[0]->companionNames())->toBe('Day.wav')->and($shown[1]->companionNames())->toBe('Each.cue');
@@ -89,9 +92,11 @@ it('takes the folder of a video disc that was brought in as the titles it holds'
     $files = $writer->files();
     broughtTogether($this, $isFirst ? $files : array_reverse($files), 'one', 'Choir/VIDEO_TS');
     $titles = Source::query()->with(['tracks', 'companions'])->whereNull('belongs_to')->orderBy('name')->get();
-    expect($titles->pluck('state')->map->value->unique()->all())->toBe(['ready'])->and($titles->pluck('stated')->all())->toBe(['title:1', 'title:2'])
+    expect($titles->pluck('state')->map->value->unique()->all())->toBe(['ready'])->and($titles->pluck('stated')->all())->toBe(['title:1',
+        'title:2'])
         ->and($titles->map(fn (Source $one): ?int => $one->soundTracks()->first()?->samples)->all())->toBe([19_200, 19_200])
-        ->and($titles->pluck('name')->all())->toBe(['Choir, title 1.IFO', 'Choir, title 2.IFO'])->and($titles[0]->facts()?->tags->values()['album'] ?? '')->toBe('Choir');
+        ->and($titles->pluck('name')->all())->toBe(['Choir, title 1.IFO', 'Choir, title 2.IFO'])->and($titles[0]->facts()?->tags
+        ->values()['album'] ?? '')->toBe('Choir');
     $this->order(['sources' => $titles->pluck('id')->join(','), 'format' => 'wav'])->assertRedirect();
     expect(Result::query()->get()->map(fn (Result $one): ResultState => $one->state)->unique()->all())->toBe([ResultState::Done]);
     $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
@@ -135,7 +140,8 @@ it('knows discs of the same words apart by what they hold, and one that came twi
     expect($sheets->map(fn (Source $one): ?string => $one->error_code)->all())->toBe([null, null, 'same-content'])
         ->and($sheets[0]->bytes)->toBe(strlen($text) + 40 * 2352)->and($sheets[2]->error_says)->toContain('disc.cue');
     // Titles, too, are known by what they hold: the tables of two discs of one recorder are the same.
-    $disc = fn (int $seed): array => (new VideoDiscWriter('CHOIR', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
+    $disc = fn (int $seed): array => (new VideoDiscWriter('CHOIR', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10,
+        "\0\0\1\xB3still"), [array_map(
         fn (int $index): array => [str_repeat(pack('n', $seed + $index), 3840), 3600 * $index], range(0, 9))])])->files();
     expect($disc(1)['VIDEO_TS.IFO'])->toBe($disc(2)['VIDEO_TS.IFO']);
     foreach ([1, 2, 1] as $index => $seed) {

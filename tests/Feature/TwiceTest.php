@@ -28,7 +28,8 @@ it('leaves files of shelves where they are, and takes one again once the other l
     expect($two->error_code)->toBe('same-content')->and(is_file($two->path))->toBeTrue();
     $this->delete("/sources/$one->id");
     $this->post('/shelves/Videos', ['paths' => ['two.wav']]);
-    expect($two->refresh()->error_says)->toBeNull()->and($two->state)->toBe(SourceState::Ready)->and($two->same_as)->toBeNull()->and(Source::query()->count())->toBe(1);
+    expect($two->refresh()->error_says)->toBeNull()->and($two->state)->toBe(SourceState::Ready)->and($two->same_as)->toBeNull()
+        ->and(Source::query()->count())->toBe(1);
 });
 
 it('is not deceived by a mark that two files have in common', function () {
@@ -45,9 +46,12 @@ it('takes what is here already all the same where somebody wants that, uploads t
     $again = $this->bring('again.wav', TestCase::wave(1000));
     expect($again->refresh()->same_as)->toBe($first->id)->and(is_file($again->path))->toBeFalse();
     $this->get("/sources/$again->id")->assertOk()->assertSee('Take it all the same');
-    $this->post("/sources/$again->id/twice")->assertRedirect("/sources/$again->id")->assertSessionHas('said', 'It is taken in, though its content is here twice then.');
-    expect($again->refresh()->isReady())->toBeTrue()->and($again->same_as)->toBeNull()->and(hash_file('sha256', $again->path))->toBe(hash_file('sha256', $first->path))
+    $this->post("/sources/$again->id/twice")->assertRedirect("/sources/$again->id")->assertSessionHas('said',
+        'It is taken in, though its content is here twice then.');
+    expect($again->refresh()->isReady())->toBeTrue()->and($again->same_as)->toBeNull()->and(hash_file('sha256', $again->path))
+        ->toBe(hash_file('sha256', $first->path))
         ->and($first->refresh()->isReady())->toBeTrue();
     $this->get("/sources/$again->id")->assertOk()->assertDontSee('Take it all the same');
-    $this->post("/sources/$first->id/twice")->assertSessionHas('said', 'Nothing has its content any more, so there is nothing to take twice.');
+    $this->post("/sources/$first->id/twice")->assertSessionHas('said',
+        'Nothing has its content any more, so there is nothing to take twice.');
 });

@@ -128,7 +128,7 @@ it('fills in a length by number, and keeps the last that can be read', function 
 });
 
 it('takes sources in any writing, each once and in their order', function (mixed $written, array $sources) {
-    expect(DraftInput::of(['sources' => $written])->sources)->toBe($sources)->and(LineNumbers::of($written))->toBe($sources);
+    expect(DraftInput::of(['sources' => $written])->sources)->toBe($sources)->and(LineNumbers::read($written))->toBe($sources);
 })->with([
     ['3,1,2', [3, 1, 2]], ['3,3,3', [3]], ['', []], ['0,-4,x', []], [['5', '6'], [5, 6]], [['5', ['6']], [5]], [7, [7]], ['1, 2', [1, 2]],
     ['9999999999999999999', [PHP_INT_MAX]],
@@ -148,7 +148,7 @@ it('tells of every quality what it sets, of every format that has it', function 
     foreach (Outputs::all() as $format) {
         $capabilities = $format->capabilities();
         foreach ($capabilities->kbps === [] ? [] : Quality::offered($capabilities) as $quality) {
-            $says = QualityNumbers::of($quality, $format);
+            $says = QualityNumbers::say($quality, $format);
             expect($says)->toMatch('/\d/')->not->toContain(' 0 kbit');
             if ($quality->rateControl() !== null && $quality !== Quality::Breathing) {
                 // What is said is a bit rate that the format has.
@@ -178,10 +178,10 @@ it('knows pages of its own', function (string $origin, bool $isOwn) {
 
 it('tells browsers of every format what it is', function () {
     foreach (Outputs::all() as $format) {
-        expect(MediaType::of($format->name(), false))->toMatch('#^(audio/[a-z0-9]+|application/octet-stream)$#');
+        expect(MediaType::name($format->name(), false))->toMatch('#^(audio/[a-z0-9]+|application/octet-stream)$#');
     }
     foreach (VideoOutputs::all() as $format) {
-        expect(MediaType::of($format->name(), true))->toStartWith('video/')->and(MediaType::of($format->name(), false))
+        expect(MediaType::name($format->name(), true))->toStartWith('video/')->and(MediaType::name($format->name(), false))
             ->toStartWith('audio/');
     }
 });

@@ -236,11 +236,13 @@ it('deletes the only copy nowhere but in the bin, where it asks, and shows what 
     expect($long->path)->toEndWith('.wav')->and(strlen(basename($long->path)))->toBeLessThanOrEqual(200);
 });
 
-it('takes lists where a text belongs for no text, on every page that takes anything', function (string $method, string $address, int $status) {
+it('takes lists where a text belongs for no text, on every page that takes anything', function (string $method, string $address,
+    int $status) {
     $order = $this->draft([], 'a.wav');
     $this->post("/orders/$order->id/place");
     $this->draft([], 'b.wav');
-    $fields = array_fill_keys(['do', 'name', 'path', 'title', 'goes', 'shelf', 'folder', 'held', 'paused', 'tool', 'pattern', 'which', 'scope', 'fields',
+    $fields = array_fill_keys(['do', 'name', 'path', 'title', 'goes', 'shelf', 'folder', 'held', 'paused', 'tool', 'pattern', 'which',
+        'scope', 'fields',
         'picture', 'what', 'side', 'line', 'workers', 'ring', 'on_failure', 'cover', 'broadcast', 'length_time'], ['x' => ['y']]);
     $this->call($method, $address, $fields)->assertStatus($status);
     $this->get('/standing')->assertOk();

@@ -167,7 +167,8 @@ it('says on every page how far the work is, and for a while what came of it', fu
     $this->get('/mark/999999.svg')->assertOk()->assertSee('width="44"', false);
 });
 
-it('begins nothing new on a drive on which less is free than always stays free, says so on every page, and shows what can be freed', function () {
+it('begins nothing new on a drive on which less is free than always stays free, says so on every page, and shows what can be freed',
+    function () {
     $order = waitingOrder($this, 'a.wav');
     $this->get('/sources')->assertDontSee('almost full');
     $this->put('/settings', ['free_gigabytes' => '100000']);
@@ -177,7 +178,8 @@ it('begins nothing new on a drive on which less is free than always stays free, 
     }
     $this->call('POST', '/uploads', server: ['HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_LENGTH' => '10'])->assertStatus(507);
     // What can be given up, and is.
-    touch(Upload::query()->create(['name' => 'half.wav', 'folder' => '', 'bytes' => 100, 'received' => 7, 'expires_at' => now()->addDay()])->path());
+    touch(Upload::query()->create(['name' => 'half.wav', 'folder' => '', 'bytes' => 100, 'received' => 7, 'expires_at' => now()->addDay()])
+        ->path());
     is_dir($this->home.'/waveforms') || mkdir($this->home.'/waveforms');
     file_put_contents($this->home.'/waveforms/7-1.waveform', str_repeat('x', 3000));
     $this->get('/room')->assertOk()->assertSee('Unfinished uploads (1)')->assertSee('Give them up')->assertSee('Drawings of sound (');
@@ -203,7 +205,8 @@ it('answers that the drive is full, or the database busy, not that it made a mis
     $this->get('/sources')->assertOk()->assertSee('a.wav');
     DB::statement('pragma max_page_count = 1073741823');
     // Somebody else writes for longer than anybody waits.
-    config(['database.connections.other' => ['driver' => 'sqlite', 'database' => $this->home.'/other.sqlite', 'prefix' => '', 'busy_timeout' => 50]]);
+    config(['database.connections.other' => ['driver' => 'sqlite', 'database' => $this->home.'/other.sqlite', 'prefix' => '',
+        'busy_timeout' => 50]]);
     $other = new PDO('sqlite:'.$this->home.'/other.sqlite');
     $other->exec('create table kept (id integer)');
     Route::post('/api/v1/writes', fn () => DB::connection('other')->table('kept')->insert(['id' => 1]) ? 'kept' : '');
@@ -217,7 +220,8 @@ it('answers that the drive is full, or the database busy, not that it made a mis
 
 it('shows its pages, and takes forms, where no session, no cache and no log can be written down', function () {
     // Old sessions are cleared at every request.
-    config(['session.lottery' => [1, 1], 'session.driver' => 'kept', 'session.files' => $this->home.'/nowhere/sessions', 'cache.default' => 'file',
+    config(['session.lottery' => [1, 1], 'session.driver' => 'kept', 'session.files' => $this->home.'/nowhere/sessions', 'cache.default'
+        => 'file',
         'cache.stores.file' => ['driver' => 'kept', 'path' => '/proc/octavox'], 'logging.default' => 'kept',
         'logging.channels.daily.path' => '/proc/octavox/octavox.log']);
     app()->forgetInstance('session.store');
@@ -228,6 +232,8 @@ it('shows its pages, and takes forms, where no session, no cache and no log can 
     preg_match('/name="csrf-token" content="([^"]+)"/', (string) $page->getContent(), $token);
     $cookie = $page->getCookie(config('session.cookie'), false)->getValue();
     app()->instance('env', 'local');
-    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => 'another'])->assertStatus(419);
-    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => $token[1]])->assertRedirect();
+    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => 'another'])
+        ->assertStatus(419);
+    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => $token[1]])
+        ->assertRedirect();
 });

@@ -66,7 +66,7 @@ final class OrderController
                 $lines = $plans->for($order);
                 $isWaiting = array_filter($lines, fn ($line): bool => $line->isWaiting()) !== [];
 
-                return Problem::of($isWaiting ? 409 : 422, $isWaiting ? 'still-read' : 'nothing-made', $obstacle,
+                return Problem::respond($isWaiting ? 409 : 422, $isWaiting ? 'still-read' : 'nothing-made', $obstacle,
                     ['lines' => array_map(Documents::line(...), $lines)]);
             }
         } finally {
@@ -89,7 +89,7 @@ final class OrderController
     /** Pauses it or has it go on, before all others or after them. */
     public function update(Request $request, Order $order, HoldWork $hold): JsonResponse
     {
-        $body = Body::of($request);
+        $body = Body::read($request);
         $order->isDraft() && Problem::throw(404, 'nothing-there', 'This order was not placed yet.');
         is_bool($body['held'] ?? null) && $hold->order($order, $body['held']);
         match ($body['turn'] ?? null) {

@@ -47,7 +47,7 @@ final class PresetController
     /** @throws Failure */
     public function store(Request $request, PresetKind $kind): JsonResponse
     {
-        $kept = $this->keep->add($kind->read(Body::of($request)));
+        $kept = $this->keep->add($kind->read(Body::read($request)));
 
         return Page::document(Documents::preset($this->known($kind, $kept->name)), 201,
             ['Location' => route('api.preset', [$kind, $kept->name])]);
@@ -57,7 +57,7 @@ final class PresetController
     public function update(Request $request, PresetKind $kind, string $name): JsonResponse
     {
         $this->own($kind, $name);
-        $this->keep->change($kind, $name, Body::of($request));
+        $this->keep->change($kind, $name, Body::read($request));
 
         return $this->show($kind, $name);
     }

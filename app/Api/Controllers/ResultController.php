@@ -47,7 +47,7 @@ final class ResultController
         if (! $result->isThere()) {
             Problem::throw(404, 'not-there', 'There is no file of this result: it is not done, or it was taken away.');
         }
-        $response = OpenedFile::of((string) $result->path, ['Content-Type' => MediaType::of($result->plannedAs()->target->container,
+        $response = OpenedFile::of((string) $result->path, ['Content-Type' => MediaType::name($result->plannedAs()->target->container,
             $result->isVideo()), 'Cache-Control' => 'private, no-store']);
         $response->setContentDisposition('attachment', basename((string) $result->path),
             Archive::plain(basename((string) $result->path)));
@@ -58,7 +58,7 @@ final class ResultController
     /** Pauses it or has it go on, before the others of its order or after them. */
     public function update(Request $request, Result $result, HoldWork $hold): JsonResponse
     {
-        $body = Body::of($request);
+        $body = Body::read($request);
         is_bool($body['held'] ?? null) && $hold->result($result, $body['held']);
         match ($body['turn'] ?? null) {
             'first' => $hold->turn($result, true),

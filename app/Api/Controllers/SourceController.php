@@ -61,7 +61,7 @@ final class SourceController
     /** Takes files and folders of a shelf in; they stay where they are. */
     public function store(Request $request, ShelfFiles $files, TakeIn $take): JsonResponse
     {
-        $body = Body::of($request);
+        $body = Body::read($request);
         $shelf = $this->found(Body::text($body, 'shelf'));
         $paths = $body['paths'] ?? [];
         if (! is_array($paths) || $paths === [] || array_filter($paths, is_string(...)) !== $paths) {
@@ -95,7 +95,7 @@ final class SourceController
                     $source->error_says ?? 'What was read of it is not understood any more.');
         }
 
-        return Page::document(ReadingDocument::of($facts));
+        return Page::document(ReadingDocument::write($facts));
     }
 
     public function analyses(Source $source): JsonResponse
@@ -113,9 +113,9 @@ final class SourceController
     public function fits(Request $request, string $name, Presets $presets, SourceFits $fits, NamedSources $named): JsonResponse
     {
         $destination = $presets->destination($name) ?? Problem::throw(404, 'nothing-there', 'There is no destination of this name.');
-        $sources = $named->all(LineNumbers::of(RequestInput::text($request, 'sources')), 200);
+        $sources = $named->all(LineNumbers::read(RequestInput::text($request, 'sources')), 200);
         $items = [];
-        foreach ($fits->of($destination, $sources->all()) as $source => $fit) {
+        foreach ($fits->find($destination, $sources->all()) as $source => $fit) {
             $items[] = ['source' => $source, 'fit' => $fit->toArray(), 'why' => $fit->why()];
         }
 
@@ -124,7 +124,7 @@ final class SourceController
 
     public function file(Source $source): OpenedFile
     {
-        return OpenedFile::of($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
+        return OpenedFile::of($source->path, ['Content-Type' => MediaType::name((string) $source->container, $source->picture !== null)]);
     }
 
     public function upload(Upload $upload): JsonResponse

@@ -25,7 +25,7 @@ final class Idempotency
             return $next($request);
         }
         if (strlen($key) > self::LONGEST_KEY) {
-            return Problem::of(400, 'key-too-long', 'An idempotency key has at most 255 characters; nothing was done.');
+            return Problem::respond(400, 'key-too-long', 'An idempotency key has at most 255 characters; nothing was done.');
         }
         $token = $request->attributes->get('token');
         $mark = hash('sha256', (is_int($token) ? $token : 0)."\0".$key);
@@ -36,12 +36,12 @@ final class Idempotency
         // The second of two that come at once waits for the first; a lock goes with the process that holds it, whatever befalls that.
         $lock = fopen($folder.'/'.substr($mark, 0, 2), 'c');
         if ($lock === false || ! flock($lock, LOCK_EX)) {
-            return Problem::of(503, 'at-work', 'The same request is being worked on; ask again in a moment.');
+            return Problem::respond(503, 'at-work', 'The same request is being worked on; ask again in a moment.');
         }
         $known = AnsweredRequest::query()->where('mark', $mark)->first();
         if ($known !== null) {
             return $known->asked === $asked ? response($known->body, $known->status, $known->headers + ['Idempotent-Replayed' => 'true'])
-                : Problem::of(422, 'key-of-another',
+                : Problem::respond(422, 'key-of-another',
                     'This idempotency key was used for another request before; use a new one. Nothing was done.');
         }
         $request->attributes->set('mark', $mark);

@@ -30,7 +30,7 @@ final class NothingNew
         }
         // What a visitor has in hand, such as which draft, is on the page as well.
         $own = array_diff_key($request->session()->all(), ['_previous' => 1, '_flash' => 1]);
-        $tag = '"'.hash('xxh128', implode("\0", [$this->mark->of($what), serialize($own), $this->room->says(), $request->fullUrl(),
+        $tag = '"'.hash('xxh128', implode("\0", [$this->mark->read($what), serialize($own), $this->room->says(), $request->fullUrl(),
             $request->headers->get('HX-Request', ''), (string) intdiv(now()->getTimestamp(), self::SECONDS)])).'"';
         if (in_array($tag, array_map(trim(...), explode(',', (string) $request->headers->get('If-None-Match'))), true)) {
             return new Response('', 304, ['ETag' => $tag]);

@@ -18,12 +18,13 @@ final class RequireToken
     {
         $token = AccessToken::query()->where('hash', AccessToken::hashed((string) $request->bearerToken()))->first();
         if ($token === null) {
-            return Problem::of(401, 'no-token', 'This is only for holders of a token: make one on the page of settings and send it as '
+            return Problem::respond(401, 'no-token', 'This is only for holders of a token: make one on the page of settings and send it as '
                 .'“Authorization: Bearer …”.');
         }
         $needed = AccessScope::from($scope);
         if (! $token->may($needed)) {
-            return Problem::of(403, 'not-allowed', sprintf('This token does not allow to %s; make one that does on the page of settings.',
+            return Problem::respond(403, 'not-allowed',
+                sprintf('This token does not allow to %s; make one that does on the page of settings.',
                 $needed->label()), ['needs' => $needed->value]);
         }
         if ($token->used_at === null || $token->used_at < now()->subMinute()) {

@@ -105,7 +105,7 @@ final class ChangeLines
     private function changed(Order $order, OutputSpec $spec, array $input): OutputSpec
     {
         $filled = SpecForm::of($spec)->filled($input, $order->destination === null)->spec;
-        $tags = TagInput::of($input['tags'] ?? null);
+        $tags = TagInput::read($input['tags'] ?? null);
         $filled = $tags === [] ? $filled : $filled->withTags($tags + ($filled->tags ?? []));
         $back = self::back($input);
 

@@ -39,7 +39,7 @@ final class ChangeTags
                     continue;
                 }
                 $tags = $row->model->changes()->tags;
-                $own = $this->keep($row, TagInput::of($values));
+                $own = $this->keep($row, TagInput::read($values));
                 $changed += $own;
                 if ($own > 0) {
                     $before[$row->line] = $tags;

@@ -81,7 +81,7 @@ final readonly class FieldChoices
         }
         $quality = $this->form->plainQuality();
         if ($kbps === [] || $this->form->sound()->rateControl?->quality !== null) {
-            return QualityNumbers::of($quality ?? $this->form->sound()->rateControl, $this->form->encoder());
+            return QualityNumbers::say($quality ?? $this->form->sound()->rateControl, $this->form->encoder());
         }
         $rates = min($kbps) === max($kbps) ? max($kbps).' kbit/s' : min($kbps).' to '.max($kbps).' kbit/s';
         $kept = $quality === Quality::Least ? 'kept where it can be, else ' : '';

@@ -30,7 +30,7 @@ final class LineController
      */
     public function show(Request $request, Order $order, OrderLine $line, LinePanel $panel): View
     {
-        return view('orders.panel', ['panel' => $panel->of($order, $line, $request->query->has('all'))]);
+        return view('orders.panel', ['panel' => $panel->open($order, $line, $request->query->has('all'))]);
     }
 
     /**
@@ -42,7 +42,7 @@ final class LineController
         $scope = Scope::tryFrom(RequestInput::sent($request, 'scope'));
         $change->with($order, $line, $scope ?? Scope::Alone, $request->request->all());
 
-        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+        return view('orders.renewed', ['sheet' => $sheets->build($order, SheetView::fromInput($request->query->all()))]);
     }
 
     /**
@@ -55,9 +55,9 @@ final class LineController
         abort_unless($order->isDraft(), 409);
         $view = SheetView::fromInput($request->query->all());
         $fields = RequestInput::sent($request, 'fields');
-        $change->with($order, null, Scope::Line, (array) json_decode($fields, true), $sheets->of($order, $view)->helpedBy($fields));
+        $change->with($order, null, Scope::Line, (array) json_decode($fields, true), $sheets->build($order, $view)->helpedBy($fields));
 
-        return view('orders.renewed', ['sheet' => $sheets->of($order, $view)]);
+        return view('orders.renewed', ['sheet' => $sheets->build($order, $view)]);
     }
 
     /**
@@ -67,7 +67,7 @@ final class LineController
      */
     public function mark(Request $request, Order $order, OrderSheet $sheets, MarkLines $mark): View
     {
-        $lines = LineNumbers::of($request->input('lines'));
+        $lines = LineNumbers::read($request->input('lines'));
         $on = $request->boolean('on');
         match (RequestInput::sent($request, 'which')) {
             'all' => $mark->all($order, true),
@@ -75,7 +75,7 @@ final class LineController
             default => $mark->some($order, $lines, $on),
         };
 
-        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+        return view('orders.renewed', ['sheet' => $sheets->build($order, SheetView::fromInput($request->query->all()))]);
     }
 
     /** Takes lines off the order; their sources stay on the list. */
@@ -83,7 +83,7 @@ final class LineController
     {
         abort_unless($order->isDraft(), 409);
         $request->boolean('marked') ? $change->removeMarked($order)
-            : $change->remove($order, LineNumbers::of($request->input('lines')));
+            : $change->remove($order, LineNumbers::read($request->input('lines')));
 
         return redirect()->route('order', [$order, ...SheetView::fromInput($request->query->all())->query()]);
     }
@@ -91,8 +91,8 @@ final class LineController
     /** Ticks among the sources are lines of the draft. */
     public function tick(Request $request, CurrentDraft $current, OpenDraft $open, ChangeLines $change): View|Response
     {
-        $sources = LineNumbers::of($request->input('sources'));
-        if (ListOrder::of($request) === ListOrder::NEWEST) {
+        $sources = LineNumbers::read($request->input('sources'));
+        if (ListOrder::read($request) === ListOrder::NEWEST) {
             // What came together, as a playlist or a folder, goes onto the sheet in the order in which it came, not the last first.
             sort($sources);
         }

@@ -20,7 +20,7 @@ final class LinePanel
      *
      * @throws Failure
      */
-    public function of(Order $order, OrderLine $line, bool $hasFields): OpenLine
+    public function open(Order $order, OrderLine $line, bool $hasFields): OpenLine
     {
         $lines = $this->plans->for($order);
         $own = collect($lines)->first(fn (SheetLine $one): bool => $one->line->id === $line->id) ?? abort(404);

@@ -135,6 +135,6 @@ final class OrderController
      */
     private function sheet(Request $request, Order $order, OrderSheet $sheets, string $view): View
     {
-        return view($view, ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+        return view($view, ['sheet' => $sheets->build($order, SheetView::fromInput($request->query->all()))]);
     }
 }

@@ -33,7 +33,7 @@ final class OrderSheet
     /**
      * @throws Failure
      */
-    public function of(Order $order, SheetView $view): Sheet
+    public function build(Order $order, SheetView $view): Sheet
     {
         $lines = $this->clashes->on($this->plans->for($order), Place::of($order->place, $this->shelves)->isOwn());
         $planned = array_merge(...array_map(fn (SheetLine $line): array => $line->results, $lines));
@@ -69,7 +69,7 @@ final class OrderSheet
             Order::query()->where('state', OrderState::Draft)->whereKeyNot($order->id)->withCount('lines')->latest('updated_at')
                 ->limit(self::MOST_DRAFTS)->get(),
             $this->presets->destination($order->destination), $this->presets->recipe($order->recipe),
-            $begun === null ? [] : SpecWords::of($order->asked()->since($begun)));
+            $begun === null ? [] : SpecWords::say($order->asked()->since($begun)));
     }
 
     /**
@@ -86,7 +86,7 @@ final class OrderSheet
         }
         $takes = 0.0;
         foreach ($seconds as $container => $length) {
-            $speed = $this->speed->of((string) $container);
+            $speed = $this->speed->find((string) $container);
             $takes = $takes === null || $speed === null || $speed <= 0 ? null : $takes + $length / $speed;
         }
         $place = $makable === [] ? null : (reset($makable)->plan->target->folder ?? null);

@@ -94,7 +94,7 @@ final class PlanOrder
                 $destination === null || $own === null => [],
                 $isOwn && $known?->refused !== null => $known->refused,
                 default => self::refused($destination, $plans, $own,
-                    $found->knowledge[$id]->analyses ?? $this->known->of($line->source, [])->analyses),
+                    $found->knowledge[$id]->analyses ?? $this->known->gather($line->source, [])->analyses),
             };
             $all[] = $this->line($line, $own, $specs[$id] ?? $asked, $planned, $obstacles[$id] ?? null,
                 $found->fits[$id] ?? null)->lying($place->note($line->source))->refused($refused);
@@ -168,7 +168,7 @@ final class PlanOrder
         $known = [];
         foreach ($lines as $line) {
             $cover = $specs[$line->id]->cover ?? '';
-            $known[$line->id] = $this->known->of($line->source, $borders[$line->source_id] ?? [], $silences[$line->id] ?? [])
+            $known[$line->id] = $this->known->gather($line->source, $borders[$line->source_id] ?? [], $silences[$line->id] ?? [])
                 ->withCover(is_file($cover) ? (int) filesize($cover) : 0);
         }
 
@@ -193,7 +193,7 @@ final class PlanOrder
                 $first = ($reading->sound()[0] ?? null)?->number;
                 $measured = $knowledge[$line->id]->analyses[$first] ?? null;
                 $fits[$line->id] = (new LeastChange($destination, $measured, $specs[$line->id]))
-                    ->ofLine(new PlanLine($reading, new OutputSpec, $knowledge[$line->id], self::label($line->source)));
+                    ->fitLine(new PlanLine($reading, new OutputSpec, $knowledge[$line->id], self::label($line->source)));
             }
         }
 

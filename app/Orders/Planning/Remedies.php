@@ -19,7 +19,7 @@ final class Remedies
     private const MOST = 4;
 
     /** @return list<Remedy> */
-    public static function of(?Failure $refusal): array
+    public static function suggest(?Failure $refusal): array
     {
         $violation = $refusal instanceof CannotPlan ? $refusal->violation() : null;
 

@@ -99,13 +99,13 @@ final readonly class SheetLine
     /** @return array<string, string> what differs from the order, by the field that can be set back */
     public function differs(): array
     {
-        return SpecWords::of($this->line->changes());
+        return SpecWords::say($this->line->changes());
     }
 
     /** @return list<Remedy> against what stands in the way */
     public function remedies(): array
     {
-        return [...Remedies::of($this->refusal), ...($this->clash?->remedies($this->first()) ?? [])];
+        return [...Remedies::suggest($this->refusal), ...($this->clash?->remedies($this->first()) ?? [])];
     }
 
     /** @return list<Remedy> against what stands in the way and what was heard */

@@ -26,7 +26,7 @@ final class TagGrid
             $facts = $line->source->facts();
             $own = $facts?->tags->values() ?? [];
             $spec = $line->changes()->over($asked);
-            $values = $facts === null ? [] : TagChanges::of($spec, $facts->tags)->values();
+            $values = $facts === null ? [] : TagChanges::apply($spec, $facts->tags)->values();
             $format = Outputs::named((string) $spec->container);
             $rows[] = new TagRow($line->id, $line, $line->source->heading(), $line->marked, $values, $own,
                 ShownCover::of($line->source, $spec), $format?->capabilities()->tags, $format?->label() ?? '');

@@ -28,7 +28,7 @@ final readonly class DraftInput
             }
         }
 
-        return new self(LineNumbers::of($input['sources'] ?? []),
+        return new self(LineNumbers::read($input['sources'] ?? []),
             array_diff_key($input, ['sources' => 0, 'pieces' => 0, '_token' => 0]), $pieces);
     }
 

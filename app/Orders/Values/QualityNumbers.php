@@ -16,7 +16,7 @@ final class QualityNumbers
 {
     private const USUAL_RATE = 48_000;
 
-    public static function of(Quality|RateControl|null $quality, OutputFormat $format): string
+    public static function say(Quality|RateControl|null $quality, OutputFormat $format): string
     {
         $rates = $format->capabilities()->rates;
         $rate = $rates === [] || in_array(self::USUAL_RATE, $rates, true) ? self::USUAL_RATE : $rates[count($rates) - 1];

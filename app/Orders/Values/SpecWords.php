@@ -27,7 +27,7 @@ final class SpecWords
         'de_emphasis' => 'pre-emphasis as recorded'];
 
     /** @return array<string, string> by the field that {@see \App\Orders\Actions\ChangeLines} can set back */
-    public static function of(OutputSpec $changes): array
+    public static function say(OutputSpec $changes): array
     {
         $words = array_filter([
             'container' => $changes->container === null ? null : 'as '.(Outputs::named($changes->container)?->label()

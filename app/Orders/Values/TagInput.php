@@ -22,12 +22,12 @@ final class TagInput
     private const WHOLE = [TagField::Comment, TagField::Lyrics, TagField::Copyright];
 
     /** @return array<string, string|list<string>|null> by the field; those that no tag can have are left out */
-    public static function of(mixed $input): array
+    public static function read(mixed $input): array
     {
         $tags = [];
         foreach (is_array($input) ? array_slice($input, 0, self::MOST, true) : [] as $name => $value) {
             $field = TagField::tryFrom((string) $name);
-            $name = $field === null ? FreeName::of(mb_scrub((string) $name)) : $field->value;
+            $name = $field === null ? FreeName::clean(mb_scrub((string) $name)) : $field->value;
             if ($name !== null && ($value === null || is_string($value))) {
                 $tags[$name] = self::values($field, trim(mb_scrub((string) $value)));
             }

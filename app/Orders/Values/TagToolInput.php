@@ -21,7 +21,7 @@ final readonly class TagToolInput
     public static function of(array $input): self
     {
         $text = fn (string $name): string => is_string($input[$name] ?? null) ? mb_substr(mb_scrub($input[$name]), 0, 400) : '';
-        $field = array_key_first(TagInput::of([$text('field') => 'x'])) ?? '';
+        $field = array_key_first(TagInput::read([$text('field') => 'x'])) ?? '';
 
         return new self((string) $field, $text('pattern'), $text('search'), $text('with'),
             max(0, min(self::MOST_NUMBER, (int) ($text('from') === ''

@@ -24,7 +24,7 @@ final class CatalogueController
 
     public function show(Request $request, LookUp $look, CurrentDraft $current, NamedSources $sources): View
     {
-        $named = $request->has('sources') ? LineNumbers::of($request->query('sources'))
+        $named = $request->has('sources') ? LineNumbers::read($request->query('sources'))
             : $current->find()?->sourceNumbers() ?? [];
         $words = trim(RequestInput::text($request, 'words'));
         $sources = $sources->all($named, self::MOST);

@@ -55,7 +55,7 @@ final class DiscController
         $shelf = $shelves->named(RequestInput::sent($request, 'shelf'));
         $relative = trim(RequestInput::sent($request, 'path'), '/');
         $path = $shelf === null ? $drive->disc() : $shelf->resolve($relative);
-        $numbers = LineNumbers::of($request->input('titles'));
+        $numbers = LineNumbers::read($request->input('titles'));
         if ($path === null) {
             return redirect()->route('drive')->with('said', 'The tray is empty now, so nothing was taken.');
         }

@@ -26,7 +26,7 @@ final class PlayerController
     public function index(Request $request, PlayerPage $page, CurrentDraft $current): View
     {
         $players = $page->all();
-        $results = LineNumbers::of($request->query('results'));
+        $results = LineNumbers::read($request->query('results'));
 
         return view('outside.players', ['players' => $players, 'results' => implode(',', $results),
             'chosen' => $results === [] ? count($current->find()?->sourceNumbers() ?? []) : count($results),
@@ -43,8 +43,8 @@ final class PlayerController
     public function send(Request $request, Players $players, SendToPlayer $send, CurrentDraft $current, ResultList $list): RedirectResponse
     {
         $player = $players->named(RequestInput::sent($request, 'player'));
-        $results = LineNumbers::of($request->input('results'));
-        $sources = $request->has('sources') ? LineNumbers::of($request->input('sources'))
+        $results = LineNumbers::read($request->input('results'));
+        $sources = $request->has('sources') ? LineNumbers::read($request->input('sources'))
             : ($results === [] ? ($current->find()?->sourceNumbers() ?? []) : []);
         if ($player === null) {
             return redirect()->route('players')->with('said', self::GONE);

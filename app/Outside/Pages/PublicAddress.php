@@ -11,7 +11,7 @@ use Illuminate\Http\Request;
 final class PublicAddress
 {
     /** @return string without a slash at its end */
-    public static function of(Settings $settings, Request $request): string
+    public static function find(Settings $settings, Request $request): string
     {
         $set = $settings->text(Settings::PUBLIC_ADDRESS);
 

@@ -23,7 +23,7 @@ final class PublishController
 
     public function index(Request $request, ResultList $list): View
     {
-        $results = LineNumbers::of($request->query('results'));
+        $results = LineNumbers::read($request->query('results'));
 
         return view('outside.publish', ['hosts' => $this->hosts->all(), 'results' => $list->many(null, $results)]);
     }
@@ -31,7 +31,7 @@ final class PublishController
     public function offer(Request $request, ResultList $list, OfferToHost $offer): RedirectResponse
     {
         $host = $this->hosts->named(RequestInput::sent($request, 'host')) ?? abort(404);
-        $answers = $offer->all($host, $list->many(null, LineNumbers::of($request->input('results'))));
+        $answers = $offer->all($host, $list->many(null, LineNumbers::read($request->input('results'))));
 
         return redirect()->route('publish', ['results' => RequestInput::sent($request, 'results')])->with('answers', $answers);
     }
@@ -48,7 +48,7 @@ final class PublishController
     {
         $found = $this->hosts->named($host) ?? abort(404);
 
-        return response($found->feed(PublicAddress::of($settings, $request).'/hosted/'.rawurlencode($host)))->header('Content-Type',
+        return response($found->feed(PublicAddress::find($settings, $request).'/hosted/'.rawurlencode($host)))->header('Content-Type',
             'application/rss+xml; charset=utf-8');
     }
 

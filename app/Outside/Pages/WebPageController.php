@@ -29,7 +29,7 @@ final class WebPageController
 
     public function show(Request $request): View
     {
-        $asked = LineNumbers::of($request->query('results'));
+        $asked = LineNumbers::read($request->query('results'));
         $results = $this->results($asked);
         $choices = $this->choices($request, $results);
 
@@ -46,7 +46,7 @@ final class WebPageController
      */
     public function preview(Request $request): Response
     {
-        $results = $this->results(LineNumbers::of($request->query('results')));
+        $results = $this->results(LineNumbers::read($request->query('results')));
 
         return response($this->page->html($results, $this->choices($request, $results),
             fn (Result $one): string => route('result.media', $one, false)));
@@ -61,7 +61,7 @@ final class WebPageController
      */
     public function make(Request $request, WritePage $write): StreamedResponse|RedirectResponse
     {
-        $results = $this->results(LineNumbers::of($request->input('results')));
+        $results = $this->results(LineNumbers::read($request->input('results')));
         $choices = $this->choices($request, $results);
         if ($results->isEmpty()) {
             return redirect()->route('results')->with('said', 'None of these is sound that browsers play, so no page was made.');
@@ -70,7 +70,7 @@ final class WebPageController
             return redirect()->route('page', $request->except(['_token', 'do']))->with('said', $write->beside($results, $choices));
         }
 
-        return Archive::of($results, $choices->title, [WebPage::name($choices) => $this->page->html($results, $choices)]);
+        return Archive::stream($results, $choices->title, [WebPage::name($choices) => $this->page->html($results, $choices)]);
     }
 
     /**

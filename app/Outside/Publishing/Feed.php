@@ -17,7 +17,7 @@ final class Feed
      * @param  list<Episode>  $episodes  the newest first
      * @param  string  $base  address beneath which feed and episodes are served, without a slash at its end
      */
-    public static function of(Show $show, array $episodes, string $base): string
+    public static function write(Show $show, array $episodes, string $base): string
     {
         $xml = new \XMLWriter;
         $xml->openMemory();

@@ -91,7 +91,7 @@ final class LocalHost implements Host
 
     public function feed(string $base): string
     {
-        return $this->show === null ? '' : Feed::of($this->show, $this->episodes(), $base);
+        return $this->show === null ? '' : Feed::write($this->show, $this->episodes(), $base);
     }
 
     /** The episode whose file is called so; null where there is none. */
@@ -122,7 +122,7 @@ final class LocalHost implements Host
         return new Episode($guid, $guid.'.'.strtolower(pathinfo($path, PATHINFO_EXTENSION)),
             $tag('title') === '' ? pathinfo($path, PATHINFO_FILENAME) : $tag('title'), $tag('comment') ?: $tag('album'),
             $facts->float('seconds'),
-            (int) filesize($path), MediaType::of($facts->text('container'), false), $before->published ?? time());
+            (int) filesize($path), MediaType::name($facts->text('container'), false), $before->published ?? time());
     }
 
     /** @param  array<int, Episode>  $episodes */

@@ -89,7 +89,7 @@ final class WebPage
     {
         $tags = $result->plannedAs()->tags->values();
 
-        return new PageSound($name, MediaType::of($result->plannedAs()->target->container, false),
+        return new PageSound($name, MediaType::name($result->plannedAs()->target->container, false),
             $tags['title'] ?? pathinfo($result->name, PATHINFO_FILENAME),
             implode(', ', array_filter([$tags['artist'] ?? '', $tags['album'] ?? ''])),
             $result->plannedAs()->seconds(), $choices->hasWaveform ? $this->heights($result) : []);
@@ -131,7 +131,7 @@ final class WebPage
         foreach ($results as $result) {
             $own = $result->plannedAs()->cover;
             $source = $own === null ? $result->source()->first() : null;
-            $path = $own ?? ($source === null ? null : $this->covers->of($source)[1] ?? null) ?? '';
+            $path = $own ?? ($source === null ? null : $this->covers->find($source)[1] ?? null) ?? '';
             $bytes = is_file($path) && filesize($path) < self::MOST_COVER ? (string) file_get_contents($path) : '';
             $cover = Cover::recognise($bytes);
             if ($cover !== null) {

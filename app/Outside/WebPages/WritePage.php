@@ -35,7 +35,7 @@ final class WritePage
         }
         $html = $this->page->html($results, $choices);
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
-            $path = $folders[0].'/'.NumberedName::of(WebPage::name($choices), $number);
+            $path = $folders[0].'/'.NumberedName::write(WebPage::name($choices), $number);
             if (! file_exists($path)) {
                 Folder::write($path, $html);
 

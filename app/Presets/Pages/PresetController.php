@@ -36,7 +36,7 @@ final class PresetController
      */
     public function show(Request $request, PresetKind $kind, string $name, PresetEditor $editor): View
     {
-        return view('presets.'.$kind->value, ['editor' => $editor->of($kind, $name, $request->query->all()) ?? abort(404)]);
+        return view('presets.'.$kind->value, ['editor' => $editor->open($kind, $name, $request->query->all()) ?? abort(404)]);
     }
 
     /** @throws Failure */

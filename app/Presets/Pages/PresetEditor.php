@@ -40,7 +40,7 @@ final class PresetEditor
      * @throws RecipeInvalid
      * @throws Failure
      */
-    public function of(PresetKind $kind, string $name, array $input): ?EditedPreset
+    public function open(PresetKind $kind, string $name, array $input): ?EditedPreset
     {
         $known = $this->presets->all($kind)[$name] ?? null;
         if ($known === null) {
@@ -102,7 +102,7 @@ final class PresetEditor
         if ($source === null || $facts === null) {
             return [[], ''];
         }
-        $knowledge = $this->known->of($source, []);
+        $knowledge = $this->known->gather($source, []);
         $line = OrderPlanner::plan(
             [new OrderLine($facts, new OutputSpec, new SourceKnowledge([], $knowledge->analyses, $knowledge->packed))],
             $spec->withPlace('/')->withName('{stem}'))[0];

@@ -90,7 +90,7 @@ final class CopySafely
         try {
             $sum = $this->copy->copy($source->path, $partial, $goOn);
             for ($number = 1; ; $number++) {
-                $path = $folder.'/'.NumberedName::of(basename($source->path), $number);
+                $path = $folder.'/'.NumberedName::write(basename($source->path), $number);
                 // A link is made in one step, and only where nothing is.
                 if (@link($partial, $path)) {
                     break;

@@ -28,7 +28,7 @@ final class Archive
      * @param  string  $name  of the ZIP file, without extension
      * @param  array<string, string>  $texts  small files beside which all lie without folders, contents by name
      */
-    public static function of(Collection $results, string $name, array $texts = []): StreamedResponse
+    public static function stream(Collection $results, string $name, array $texts = []): StreamedResponse
     {
         $isThere = fn (Result $result): bool => $result->isThere() && @filesize((string) $result->path) !== false;
         $there = $results->filter($isThere);

@@ -23,8 +23,8 @@ final class BinController
     /** What is marked, back to where it was or gone for good. */
     public function update(Request $request, EmptyBin $empty): RedirectResponse
     {
-        $results = LineNumbers::of($request->input('results'));
-        $sources = LineNumbers::of($request->input('sources'));
+        $results = LineNumbers::read($request->input('results'));
+        $sources = LineNumbers::read($request->input('sources'));
         $marks = $request->input('replaced');
         $replaced = array_values(array_filter(is_array($marks) ? $marks : [], is_string(...)));
         $said = match (RequestInput::sent($request, 'do')) {

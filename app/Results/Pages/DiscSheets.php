@@ -19,7 +19,7 @@ final class DiscSheets
      *
      * @throws SheetUnusable
      */
-    public function of(Collection $results): string
+    public function write(Collection $results): string
     {
         $names = new TakenNames;
 

@@ -17,7 +17,7 @@ final class PlayableSounds
      *
      * @throws PlanUnreadable
      */
-    public static function of(Result $result): array
+    public static function find(Result $result): array
     {
         $plan = $result->plannedAs();
         $sounds = [];
@@ -25,7 +25,7 @@ final class PlayableSounds
         if ($result->source_id !== null && $first !== null) {
             $sounds[] = new PlayableSound('Before', '', '', route('track.hear', [$result->source_id, $first->track]));
         }
-        $type = MediaType::of($plan->target->container, $result->isVideo());
+        $type = MediaType::name($plan->target->container, $result->isVideo());
         foreach (array_keys($plan->sounds) as $index) {
             $title = count($plan->sounds) === 1 ? 'After' : 'After, sound track '.($index + 1);
             // A video plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.

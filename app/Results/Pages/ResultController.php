@@ -42,7 +42,7 @@ final class ResultController
         $search = new ResultSearch(RequestInput::number($request, 'order') ?: null, trim(RequestInput::text($request, 'find')),
             isset(ResultSearch::SHOWN[$show]) ? $show : '', RequestInput::text($request, 'in'));
         $since = now()->getTimestamp();
-        $mark = $changes->of('work');
+        $mark = $changes->read('work');
         $open = $list->anyOpen();
         $orders = $list->page($search, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request, 'after')));
 
@@ -54,7 +54,7 @@ final class ResultController
     /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. Nothing new takes no words. */
     public function changes(Request $request, ResultList $list, ChangeMark $changes): View|Response
     {
-        $mark = $changes->of('work');
+        $mark = $changes->read('work');
         if (RequestInput::number($request, 'mark') === $mark) {
             return response()->noContent();
         }
@@ -75,9 +75,10 @@ final class ResultController
     {
         $what = ManyResults::tryFrom(RequestInput::sent($request, 'do')) ?? abort(404);
         $order = $request->integer('order') ?: null;
-        $results = $list->many($order, LineNumbers::of($request->input('results')));
+        $results = $list->many($order, LineNumbers::read($request->input('results')));
         if ($what === ManyResults::Download) {
-            return Archive::of($results, $order === null ? 'Octavox results' : ($results->first()?->order->heading() ?? 'Octavox results'));
+            return Archive::stream($results, $order === null ? 'Octavox results' : ($results->first()?->order
+                ->heading() ?? 'Octavox results'));
         }
         $next = $what->page();
         if ($next !== null) {
@@ -85,7 +86,7 @@ final class ResultController
         }
         if ($what === ManyResults::Disc) {
             try {
-                return Archive::of($results, 'Audio disc', ['Audio disc.cue' => $sheets->of($results)]);
+                return Archive::stream($results, 'Audio disc', ['Audio disc.cue' => $sheets->write($results)]);
             } catch (Failure $refused) {
                 return redirect()->back(fallback: route('results'))->with('said', $refused->getMessage());
             }
@@ -135,7 +136,7 @@ final class ResultController
         abort_unless($result->isThere(), 404);
         $sound = $result->plannedAs()->sounds[$number - 1] ?? abort(404);
 
-        return DecodedSound::of($request, (string) $result->path, ['sound' => $number, 'stated' => $result->statedFormat()],
+        return DecodedSound::stream($request, (string) $result->path, ['sound' => $number, 'stated' => $result->statedFormat()],
             $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
     }
 
@@ -145,7 +146,7 @@ final class ResultController
         abort_unless($result->isThere(), 404);
 
         return OpenedFile::of((string) $result->path,
-            ['Content-Type' => MediaType::of($result->plannedAs()->target->container, $result->isVideo())]);
+            ['Content-Type' => MediaType::name($result->plannedAs()->target->container, $result->isVideo())]);
     }
 
     /**
@@ -180,7 +181,7 @@ final class ResultController
     /** @throws PlanUnreadable */
     public function receipt(Result $result): View
     {
-        return view('results.receipt', ['result' => $result->load('order'), 'sounds' => PlayableSounds::of($result)]);
+        return view('results.receipt', ['result' => $result->load('order'), 'sounds' => PlayableSounds::find($result)]);
     }
 
     /** What the process that made it said of its own troubles, where it failed. */

@@ -16,7 +16,7 @@ final class MadeHere
      * @param  list<string>  $paths
      * @return array<string, true> those that were made here, as keys
      */
-    public function of(array $paths): array
+    public function find(array $paths): array
     {
         $made = [];
         foreach (array_chunk($paths, self::AT_ONCE) as $part) {

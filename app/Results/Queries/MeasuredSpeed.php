@@ -14,7 +14,7 @@ final class MeasuredSpeed
     private const LATELY = 20;
 
     /** Null before anything of the kind was made. */
-    public function of(string $format): ?float
+    public function find(string $format): ?float
     {
         $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')
             ->where(fn (Builder $query) => $query->where('plan->target->container', $format)->orWhere('plan->format', $format))

@@ -26,7 +26,7 @@ final class ResultWaveform
     {
         $track = $this->track($result);
 
-        return $track === null ? null : $this->waveforms->of($track);
+        return $track === null ? null : $this->waveforms->open($track);
     }
 
     /**

@@ -38,7 +38,7 @@ final class CopyFile
         clearstatcache(true, $real);
         $facts = @stat($real) ?: throw CopyFailed::unreadable($real);
         // Asked before it is read: a change in between shows.
-        $signature = FileSignatures::of([$real])[0];
+        $signature = FileSignatures::read([$real])[0];
         $known = CopiedFile::named($shelf, $path, $facts['size'], $facts['mtime'])->get();
         if ($known->isEmpty()) {
             $known = collect(array_filter([$this->former($shelf, $path, $facts['size'], $facts['mtime'])]));

@@ -175,7 +175,7 @@ final class CopyIn
         }
         $dates = array_map(fn (CopiedFile $file): int => $file->changed, $copied);
         $recordings = [];
-        foreach (RecordingParts::of($readings, $dates) as $paths) {
+        foreach (RecordingParts::group($readings, $dates) as $paths) {
             $recordings[] = array_intersect_key($copied, array_flip($paths));
         }
 
@@ -199,7 +199,7 @@ final class CopyIn
             return true;
         }
         $file = $recording[$path];
-        $same = $this->same->of($file->copy, null, $contents[$path] ?? '', 'recorder.log');
+        $same = $this->same->find($file->copy, null, $contents[$path] ?? '', 'recorder.log');
         if ($same !== null) {
             $file->update(['same_as' => $same->id]);
             File::delete($file->copy);

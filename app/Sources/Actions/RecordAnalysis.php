@@ -17,7 +17,7 @@ final class RecordAnalysis
     public function analyzed(Source $source, Track $track, Measurements $measured): void
     {
         $own = $source->facts()?->track($track->number);
-        $findings = $own === null ? [] : AnalysisFindings::of($own, $measured);
+        $findings = $own === null ? [] : AnalysisFindings::find($own, $measured);
         $track->update(['analysis' => $measured->toArray(),
             'analysis_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
         $source->update(['worst' => Severity::worst(Severity::tryFrom((string) $source->worst),

@@ -58,7 +58,8 @@ final class ReadSource implements ShouldQueue
             $numbers = array_values(array_filter(is_array($answer['titles'] ?? null) ? $answer['titles'] : [], is_int(...)));
             $stated = $numbers === [] ? $source->stated : (string) new StatedTitle($numbers[0]);
             // What equals another one and is read all the same is wanted twice.
-            $same = $source->same_as !== null ? null : $known->of($source->path, $stated, $content, "source-$source->id.log", $source->id);
+            $same = $source->same_as !== null ? null : $known->find($source->path, $stated, $content, "source-$source->id.log", $source
+                ->id);
             $reading = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
             if ($same === null) {
                 // Before it counts as read: whoever waits for it waits for all titles.

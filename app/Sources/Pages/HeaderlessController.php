@@ -41,7 +41,8 @@ final class HeaderlessController
             abort(400);
         }
 
-        return DecodedSound::of($request, $source->path, ['sound' => 1, 'stated' => (string) $as], $as->frames($source->bytes), $as->rate,
+        return DecodedSound::stream($request, $source->path, ['sound' => 1, 'stated' => (string) $as], $as->frames($source->bytes), $as
+            ->rate,
             $as->channels);
     }
 

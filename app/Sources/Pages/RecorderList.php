@@ -40,7 +40,7 @@ final class RecorderList
         }
         $bytes = $new = $unchecked = 0;
         $known = $this->known($recorder);
-        $signatures = $copy?->state === CopiedFolder::COPYING ? [] : FileSignatures::of($files);
+        $signatures = $copy?->state === CopiedFolder::COPYING ? [] : FileSignatures::read($files);
         foreach ($files as $path => $real) {
             $facts = @stat($real) ?: null;
             $file = $known[(string) $path] ?? null;

@@ -36,7 +36,7 @@ final class ShelfController
         $folder = trim(RequestInput::text($request, 'folder'), '/');
 
         $entries = $found->entries($folder);
-        $made = $made->of(array_map(fn (ShelfEntry $entry): string => $entry->real, $entries));
+        $made = $made->find(array_map(fn (ShelfEntry $entry): string => $entry->real, $entries));
 
         return view('shelves.show', ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $entries,
             'made' => $made]);
@@ -57,7 +57,7 @@ final class ShelfController
         $meant = $all->find($found, $paths);
         $files = $meant->files;
         // One that is ticked alone is meant.
-        $left = count($files) > 1 ? $made->of(array_values($files)) : [];
+        $left = count($files) > 1 ? $made->find(array_values($files)) : [];
         $taken = array_filter($files, fn (string $real): bool => ! isset($left[$real]));
         $takeIn->allFromShelf($found, array_values($paths), $taken);
         $count = count($taken);

@@ -37,7 +37,7 @@ final class SourceController
     public function index(Request $request, SourceList $list, CurrentDraft $current, Presets $presets, SourceFits $fits): View
     {
         $find = trim(RequestInput::text($request, 'find'));
-        $order = ListOrder::of($request);
+        $order = ListOrder::read($request);
         $show = RequestInput::text($request, 'show');
         $page = $list->page($find, $order, $show, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request,
             'after')));
@@ -50,7 +50,7 @@ final class SourceController
             'destinations' => $presets->all(PresetKind::Destination),
             'for' => $destination->name ?? '',
             'total' => $list->count($find, $show),
-            'fits' => $fits->of($destination, $page->items),
+            'fits' => $fits->find($destination, $page->items),
             'ticked' => $list->ticked($draft, $page),
             'find' => $find,
             'show' => $show,
@@ -73,12 +73,12 @@ final class SourceController
     /** The bytes themselves, in the ranges that a player asks for. */
     public function media(Source $source): OpenedFile
     {
-        return OpenedFile::of($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
+        return OpenedFile::of($source->path, ['Content-Type' => MediaType::name((string) $source->container, $source->picture !== null)]);
     }
 
     public function cover(Source $source, SourceCover $covers): OpenedFile
     {
-        $cover = $covers->of($source) ?? abort(404);
+        $cover = $covers->find($source) ?? abort(404);
 
         [$type, $path] = $cover;
 
@@ -114,7 +114,7 @@ final class SourceController
 
     public function back(Request $request, RemoveSources $remove): RedirectResponse
     {
-        $back = $remove->putBack(LineNumbers::of($request->input('sources')));
+        $back = $remove->putBack(LineNumbers::read($request->input('sources')));
 
         return redirect()->route('sources')
             ->with('said', $back === 1 ? 'It is on the list again.' : number_format($back).' are on the list again.');

@@ -19,7 +19,7 @@ final class SourceFits
      *
      * @throws InvalidLevel
      */
-    public function of(?Destination $destination, array $sources): array
+    public function find(?Destination $destination, array $sources): array
     {
         $fits = [];
         if ($destination === null) {
@@ -30,7 +30,7 @@ final class SourceFits
             $facts = $row->facts();
             if ($facts !== null) {
                 $first = $known[$row->id]?->soundTracks()->firstWhere('number', ($facts->sound()[0] ?? null)?->number);
-                $fits[$row->id] = (new LeastChange($destination, $first?->measured()))->of($facts);
+                $fits[$row->id] = (new LeastChange($destination, $first?->measured()))->fit($facts);
             }
         }
 

@@ -32,7 +32,7 @@ final class TrackController
      */
     public function waveform(Request $request, Source $source, int $number, OpenWaveform $waveforms): Response
     {
-        $waveform = $waveforms->of($this->track($source, $number));
+        $waveform = $waveforms->open($this->track($source, $number));
         if ($waveform === null) {
             return response('', 204);
         }
@@ -52,7 +52,7 @@ final class TrackController
     {
         $track = $this->track($source, $number);
         $count = min(RequestInput::number($request, 'count'), self::MOST_SECONDS * max(1, (int) $track->rate));
-        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'stated' => $source->stated, 'track' => $number,
+        $process = CoreProcess::prepare('excerpt', ['path' => $source->path, 'stated' => $source->stated, 'track' => $number,
             'from' => max(0, RequestInput::number($request, 'from')), 'count' => max(0, $count)], brief: true);
         $process->setTimeout(self::MOST_SECONDS);
 
@@ -74,7 +74,7 @@ final class TrackController
         $channels = $source->facts()?->track($number)?->sound?->layout->count() ?? abort(404);
         abort_if($track->analysis_error !== null, 404);
 
-        return DecodedSound::of($request, $source->path, ['track' => $number, 'stated' => $source->stated],
+        return DecodedSound::stream($request, $source->path, ['track' => $number, 'stated' => $source->stated],
             $track->measured()->samples ?? (int) $track->samples,
             (int) $track->rate, $channels);
     }
@@ -88,7 +88,7 @@ final class TrackController
     public function silences(Request $request, Source $source, int $number, OpenWaveform $waveforms): JsonResponse
     {
         $track = $this->track($source, $number);
-        $waveform = $waveforms->of($track);
+        $waveform = $waveforms->open($track);
         $level = max(-90.0, min(0.0, RequestInput::real($request, 'level', -45.0)));
         $least = max(0.01, min(3600.0, RequestInput::real($request, 'least', 0.7)));
 

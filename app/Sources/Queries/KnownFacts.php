@@ -40,7 +40,7 @@ final class KnownFacts
      * @param  array<string, PacketBorders>  $borders
      * @param  array<string, string>  $silences
      */
-    public function of(Source $source, array $borders, array $silences = []): SourceKnowledge
+    public function gather(Source $source, array $borders, array $silences = []): SourceKnowledge
     {
         $measured = array_filter($source->tracks->mapWithKeys(fn (Track $track): array => [$track->number => $track->measured()])->all());
         $packed = array_filter(array_map(fn (Measurements $one): ?TriedSizes => $one->packed, $measured));
@@ -62,7 +62,7 @@ final class KnownFacts
         $found = [];
         foreach ($wanted->silences as $key => [$number, $cut]) {
             $track = $source->tracks->firstWhere('number', $number);
-            $waveform = $track?->measured() === null ? null : $this->waveforms->of($track);
+            $waveform = $track?->measured() === null ? null : $this->waveforms->open($track);
             $pieces = $waveform === null ? null : SilenceCut::parse($cut)?->within($waveform);
             $found = $pieces === null ? $found : [...$found, $key => $pieces];
         }

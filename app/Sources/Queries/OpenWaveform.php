@@ -12,7 +12,7 @@ use Octavox\Core\Failure;
 /** Waveforms as far as they are drawn. */
 final class OpenWaveform
 {
-    public function of(Track $track): ?Waveform
+    public function open(Track $track): ?Waveform
     {
         return $this->at($track->waveformPath());
     }

@@ -22,7 +22,7 @@ final class SameContent
      *
      * @throws Failure where one of the files cannot be read
      */
-    public function of(string $path, ?string $stated, string $content, string $log, ?int $before = null): ?Source
+    public function find(string $path, ?string $stated, string $content, string $log, ?int $before = null): ?Source
     {
         /** @var list<Source> $others */
         $others = $content === '' ? [] : Source::query()->where('content', $content)->where('state', SourceState::Ready)

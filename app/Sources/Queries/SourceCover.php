@@ -18,7 +18,7 @@ final class SourceCover
     private const SECONDS_BETWEEN_ORDERS = 600;
 
     /** @return ?array{string, string} its media type and where it is; null where there is none */
-    public function of(Source $source): ?array
+    public function find(Source $source): ?array
     {
         $type = $source->facts()->cover ?? '';
         if ($type === '') {

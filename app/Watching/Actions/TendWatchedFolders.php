@@ -85,7 +85,7 @@ final class TendWatchedFolders
                 $fresh[] = $file;
             }
         }
-        $own = $this->made->of(array_map(fn (WatchedFile $file): string => $file->real, $fresh));
+        $own = $this->made->find(array_map(fn (WatchedFile $file): string => $file->real, $fresh));
         foreach ($fresh as $file) {
             $this->first($standing, $file, isset($own[$file->real]));
         }

@@ -101,7 +101,7 @@ final class WatchedFolderPage
             return [[], 0];
         }
         $seen = $standing->arrivals()->pluck('identity')->flip()->all();
-        $own = $this->made->of(array_map(fn (WatchedFile $file): string => $file->real, $files));
+        $own = $this->made->find(array_map(fn (WatchedFile $file): string => $file->real, $files));
         $new = array_filter($files, fn (WatchedFile $file): bool => ! isset($seen[$file->identity]) && ! isset($own[$file->real])
             && UsualExtensions::isAny(pathinfo($file->path, PATHINFO_EXTENSION)));
 

@@ -33,7 +33,7 @@ final class AnalysisFindings
     private const MOST_PLACES = 3;
 
     /** @return list<Finding> */
-    public static function of(Track $track, Measurements $measured): array
+    public static function find(Track $track, Measurements $measured): array
     {
         if ($measured->samples === 0) {
             return [];

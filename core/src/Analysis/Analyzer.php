@@ -199,7 +199,7 @@ final class Analyzer
         if ($audio === null || ! Codecs::canDecode($audio)) {
             throw $audio === null ? CodecNotDecodable::named('of no known form') : CodecNotDecodable::of($audio);
         }
-        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
+        $segments = $track->timeline->from(PresentationStart::find($source->tracks, $audio->rate));
 
         return [$audio, $segments, Segment::total($segments)];
     }

@@ -23,7 +23,7 @@ final class Excerpt
      *
      * @throws Failure
      */
-    public static function of(OpenedSource $source, int $number, int $from, int $count): iterable
+    public static function decode(OpenedSource $source, int $number, int $from, int $count): iterable
     {
         $track = $source->track($number);
         $audio = $track?->sound;
@@ -33,7 +33,7 @@ final class Excerpt
         if (! Codecs::canDecode($audio)) {
             throw CodecNotDecodable::of($audio);
         }
-        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
+        $segments = $track->timeline->from(PresentationStart::find($source->tracks, $audio->rate));
         $part = Segment::between($segments, max(0, $from), max(0, $from) + max(0, $count));
         foreach ((new TrackDecoder($source->media, $track))->blocks($part) as $block) {
             yield SampleConversion::get()->bytes16($block->buffer, $block->first(), $block->samples());

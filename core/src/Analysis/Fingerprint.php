@@ -59,7 +59,7 @@ final class Fingerprint
      *
      * @throws Failure
      */
-    public static function of(OpenedSource $source, Track $track): array
+    public static function compute(OpenedSource $source, Track $track): array
     {
         $audio = $track->sound ?? throw new \LogicException('Only sound has a fingerprint.');
         $most = self::MOST_SECONDS * $audio->rate;

@@ -15,12 +15,12 @@ final class GroupGain
      *
      * @throws InvalidLevel
      */
-    public static function of(LevelTarget $target, array $sounds): LevelTarget
+    public static function compute(LevelTarget $target, array $sounds): LevelTarget
     {
         $loudest = null;
         $truePeak = 0.0;
         foreach ($sounds as $sound) {
-            $value = $sound->of($target->kind);
+            $value = $sound->figure($target->kind);
             $loudest = $value === null ? $loudest : max($loudest ?? -INF, $value);
             $truePeak = max($truePeak, $sound->truePeak());
         }

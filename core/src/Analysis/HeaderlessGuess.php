@@ -74,7 +74,7 @@ final class HeaderlessGuess
      *
      * @throws Failure
      */
-    public static function of(ByteSource $bytes): array
+    public static function guess(ByteSource $bytes): array
     {
         $parts = self::parts($bytes);
         if ($parts === []) {
@@ -367,7 +367,7 @@ final class HeaderlessGuess
             return 8000;
         }
 
-        return SpectralRate::of((function () use ($parts): iterable {
+        return SpectralRate::guess((function () use ($parts): iterable {
             foreach ($parts as $part) {
                 yield self::decoded($part, $this->kind, $this->channels);
             }

@@ -48,7 +48,7 @@ final readonly class Measurements
     }
 
     /** dBFS or LUFS of what a level is set by; null where there is only silence. */
-    public function of(LevelKind $kind): ?float
+    public function figure(LevelKind $kind): ?float
     {
         return match ($kind) {
             LevelKind::Gain => 0.0,

@@ -23,7 +23,7 @@ final class ParallelAnalysis
      *
      * @throws \Octavox\Core\Failure
      */
-    public static function of(OpenedSource $source, Track $track, string $waveform, Progress $progress = new NoProgress): Measurements
+    public static function run(OpenedSource $source, Track $track, string $waveform, Progress $progress = new NoProgress): Measurements
     {
         $sink = FileSink::create($waveform);
         $analyzer = Analyzer::of($source, $track, $sink);
@@ -39,7 +39,7 @@ final class ParallelAnalysis
         $measured = $analyzer->finish();
         $sink->close();
 
-        return $measured->withPacked(SizeTrial::of($source, $track, $measured->samples));
+        return $measured->withPacked(SizeTrial::run($source, $track, $measured->samples));
     }
 
     /**

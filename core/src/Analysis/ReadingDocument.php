@@ -18,7 +18,7 @@ final class ReadingDocument
      * @param  list<Finding>  $more  findings of the analyses
      * @return array<string, mixed>
      */
-    public static function of(Reading $reading, array $analyses = [], array $more = []): array
+    public static function write(Reading $reading, array $analyses = [], array $more = []): array
     {
         $cover = $reading->tags->cover;
         $analysis = array_map(fn (int $number, Measurements $measured): array => ['track' => $number] + $measured->toArray(),

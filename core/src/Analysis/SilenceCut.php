@@ -42,7 +42,7 @@ final readonly class SilenceCut
      *
      * @throws Failure where it cannot be decoded or nothing is left
      */
-    public function of(OpenedSource $source, Track $track): string
+    public function find(OpenedSource $source, Track $track): string
     {
         $sink = new MemorySink;
         Analyzer::to($source, $track, $sink);

@@ -45,7 +45,7 @@ final class SizeTrial
      * @param  int  $samples  of the whole track
      * @param  bool  $withVorbis  whether Vorbis is tried as well, which takes longer than all the rest
      */
-    public static function of(OpenedSource $source, Track $track, int $samples, bool $withVorbis = true): ?TriedSizes
+    public static function run(OpenedSource $source, Track $track, int $samples, bool $withVorbis = true): ?TriedSizes
     {
         $audio = $track->sound;
         if ($audio === null || $samples === 0 || $audio->channels() > self::MOST_CHANNELS) {
@@ -133,7 +133,7 @@ final class SizeTrial
         // What is as long as all stretches together is tried as a whole.
         $count = $samples > self::STRETCHES * self::SECONDS * $audio->rate ? self::STRETCHES : 1;
         $length = $count === 1 ? $samples : (int) (self::SECONDS * $audio->rate);
-        $timeline = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
+        $timeline = $track->timeline->from(PresentationStart::find($source->tracks, $audio->rate));
         $stretches = [];
         for ($stretch = 0; $stretch < $count; $stretch++) {
             $from = intdiv(($samples - $length) * (2 * $stretch + 1), 2 * $count);

@@ -36,7 +36,7 @@ final class SpectralRate
      *
      * @throws LibraryMissing
      */
-    public static function of(iterable $blocks, array $rates): int
+    public static function guess(iterable $blocks, array $rates): int
     {
         $spectrum = self::spectrum($blocks);
         $best = $rates[0];

@@ -20,7 +20,7 @@ final class ContentMark
      * @throws BytesMissing
      * @throws FileUnreadable
      */
-    public static function of(ByteSource $file): string
+    public static function compute(ByteSource $file): string
     {
         $bytes = $file->size();
         $sum = hash_init('xxh128');

@@ -25,7 +25,7 @@ final class EnoughRate
      * @param  AudioFormat  $to  of the result
      * @return int kbit/s over all channels of the result
      */
-    public static function of(AudioFormat $from, float $kbps, AudioFormat $to): int
+    public static function kbps(AudioFormat $from, float $kbps, AudioFormat $to): int
     {
         // Fewer channels need less, more channels are made of the same sound.
         $share = min(1.0, $to->channels() / max(1, $from->channels()));

@@ -8,5 +8,5 @@ namespace Octavox\Core\Codec;
 interface PacketLength
 {
     /** Samples a channel. */
-    public function of(string $packet): int;
+    public function samples(string $packet): int;
 }

@@ -11,7 +11,7 @@ final readonly class SteadyLength implements PacketLength
 {
     public function __construct(private AudioFormat $audio) {}
 
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         return $this->audio->pcm === null ? $this->audio->frameLength : intdiv(strlen($packet), max(1, $this->audio->frameBytes()));
     }

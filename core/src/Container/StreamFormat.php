@@ -23,7 +23,7 @@ final class StreamFormat
     }
 
     /** @param  string  $packet  the first bytes of the first packet that is not empty; where it is no frame, the container's word stands */
-    public static function of(AudioFormat $audio, string $packet): AudioFormat
+    public static function read(AudioFormat $audio, string $packet): AudioFormat
     {
         $framing = FrameParsers::for($audio->codec);
         if ($framing === null || $framing->at(substr($packet, 0, $framing->headBytes())) === null) {

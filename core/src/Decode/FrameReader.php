@@ -48,7 +48,7 @@ final class FrameReader
 
         return new self($track->timeline->samples(), $audio->rate, $audio->channels(),
             self::ordered($audio->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)),
-            $track->timeline->startOffset - PresentationStart::of($source->tracks, $audio->rate));
+            $track->timeline->startOffset - PresentationStart::find($source->tracks, $audio->rate));
     }
 
     /**

@@ -40,7 +40,7 @@ final class Destinations
      * @throws DestinationInvalid
      * @throws Failure
      */
-    public static function of(string $word, ?string $own = null): Destination
+    public static function find(string $word, ?string $own = null): Destination
     {
         $all = self::all($own);
 

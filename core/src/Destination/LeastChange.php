@@ -60,13 +60,13 @@ final readonly class LeastChange
      *
      * @throws InvalidLevel
      */
-    public function of(Reading $source): Fit
+    public function fit(Reading $source): Fit
     {
-        return $this->ofLine(new OrderLine($source));
+        return $this->fitLine(new OrderLine($source));
     }
 
     /** @throws InvalidLevel */
-    public function ofLine(OrderLine $line): Fit
+    public function fitLine(OrderLine $line): Fit
     {
         $source = $line->source;
         $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
@@ -120,7 +120,7 @@ final readonly class LeastChange
     {
         $limits = $this->destination->limits;
 
-        return [...$limits->missingTags(TagChanges::of($this->asked, $source->tags)),
+        return [...$limits->missingTags(TagChanges::apply($this->asked, $source->tags)),
             ...$limits->missingCover(Cover::isGiven($this->asked->cover, $source->cover !== ''))];
     }
 
@@ -264,7 +264,7 @@ final readonly class LeastChange
         $own = Facts::kbps($track) ?? $asked;
         $audio = $format->audio($track->sound, $track->sound->rate, $track->sound->layout, null);
         // Within its codec no more than the source has; in another what that needs for the same sound.
-        $enough = $track->sound->codec === $audio->codec ? (int) max(1, round($own)) : EnoughRate::of($track->sound, $own, $audio);
+        $enough = $track->sound->codec === $audio->codec ? (int) max(1, round($own)) : EnoughRate::kbps($track->sound, $own, $audio);
         $steps = array_filter($format->capabilities()->kbps, fn (int $step): bool => $step >= $enough);
         $isOther = $track->sound->codec !== $audio->codec;
         $most = CodecModules::of($track->sound->codec)->isLossless() ? $asked : min($asked, $isOther && $steps !== [] ? min($steps)

@@ -47,7 +47,7 @@ final class AuxiliaryCopy
     /** What is compared of one sample. */
     public static function essence(AuxiliaryTrack $auxiliary, string $data): string
     {
-        $text = SubtitleText::of($auxiliary->coding, $data);
+        $text = SubtitleText::read($auxiliary->coding, $data);
 
         // Texts shown at once are joined in some containers, one beneath the other.
         return $text === null ? $data : (string) preg_replace('/\s+/u', '', $text);

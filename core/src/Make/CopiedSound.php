@@ -67,10 +67,10 @@ final class CopiedSound
     {
         $media = $this->input->source->media;
         if ($this->input->from->codec === Codec::Pcm) {
-            return SegmentPackets::of($media, $this->input->track(), $this->segment);
+            return SegmentPackets::read($media, $this->input->track(), $this->segment);
         }
 
-        return OpenGaps::of($media->packets($this->input->track(), 0, PHP_INT_MAX >> 2), $this->input->from->rate, function (): void {
+        return OpenGaps::close($media->packets($this->input->track(), 0, PHP_INT_MAX >> 2), $this->input->from->rate, function (): void {
             $this->gaps++;
         });
     }

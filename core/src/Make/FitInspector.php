@@ -24,17 +24,17 @@ final class FitInspector
      *
      * @throws Failure where the sound cannot be decoded for that
      */
-    public static function of(Reading $source, Destination $destination, ?Measurements $measured = null,
+    public static function inspect(Reading $source, Destination $destination, ?Measurements $measured = null,
         OutputSpec $asked = new OutputSpec): Fit
     {
         $sound = $source->sound()[0] ?? null;
         $isHeard = $measured === null && $destination->limits->mostLufs !== null && $sound?->sound !== null
             && Codecs::canDecode($sound->sound);
         if (! $isHeard) {
-            return (new LeastChange($destination, $measured, $asked))->of($source);
+            return (new LeastChange($destination, $measured, $asked))->fit($source);
         }
         $opened = Opener::open($source->path, $source->stated);
 
-        return (new LeastChange($destination, Analyzer::to($opened, $opened->sound()[0]), $asked))->of($source);
+        return (new LeastChange($destination, Analyzer::to($opened, $opened->sound()[0]), $asked))->fit($source);
     }
 }

@@ -40,7 +40,7 @@ final readonly class LevelSetting
         }
         $before = $analyzer->finish();
 
-        return new self($target, $before, $target->gain($before->of($target->kind), $before->truePeak()));
+        return new self($target, $before, $target->gain($before->figure($target->kind), $before->truePeak()));
     }
 
     public function receipt(Measurements $after): LevelReceipt

@@ -179,7 +179,7 @@ final class Maker
         $own = $input->source->media->tags();
         $rate = max(1, $input->from->rate);
         $whole = Segment::total($input->track()->timeline->from($sound->presentationStart, $sound->duration));
-        $chapters = ResultChapters::of($input->source->media->chapters(), $rate, $sound->presentationStart, $whole, $sound->shape);
+        $chapters = ResultChapters::place($input->source->media->chapters(), $rate, $sound->presentationStart, $whole, $sound->shape);
         $tags = $sound->shape->level === null && $sound->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
         $reference = $own->timeReference === null ? null
             : Time::rescale($own->timeReference + max(0, $sound->presentationStart), $rate, $sound->audio->rate);
@@ -202,8 +202,8 @@ final class Maker
         $hash = hash_init('xxh128');
         $done = 0;
         foreach ($input->segments() as $segment) {
-            foreach (SegmentPackets::of($input->source->media, $input->track(), $segment) as $packet) {
-                $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
+            foreach (SegmentPackets::read($input->source->media, $input->track(), $segment) as $packet) {
+                $packed = new Packet($repacking->repack($packet->data), $done, $packet->length);
                 $writer->write($packed);
                 hash_update($hash, $packed->data);
                 $done += $packet->length;

@@ -17,7 +17,7 @@ final class OpenGaps
      * @param  ?\Closure(Packet, int): void  $found  called with the packet before a gap and the samples that are missing; may refuse it
      * @return iterable<Packet>
      */
-    public static function of(iterable $packets, int $rate, ?\Closure $found = null): iterable
+    public static function close(iterable $packets, int $rate, ?\Closure $found = null): iterable
     {
         $held = null;
         foreach ($packets as $packet) {

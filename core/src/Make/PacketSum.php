@@ -42,7 +42,7 @@ final class PacketSum
         $sums = [];
         foreach ([...$seams, PHP_INT_MAX >> 2] as $index => $until) {
             $from = $seams[$index - 1] ?? 0;
-            $sums[] = self::of($media, $track, [Segment::media($from, $until - $from)], $sign);
+            $sums[] = self::compute($media, $track, [Segment::media($from, $until - $from)], $sign);
         }
 
         return implode(' ', $sums);
@@ -55,7 +55,7 @@ final class PacketSum
      * @throws BytesMissing
      * @throws Failure
      */
-    public static function of(Demuxer $media, Track $track, array $segments, callable $sign): string
+    public static function compute(Demuxer $media, Track $track, array $segments, callable $sign): string
     {
         $stretches = self::stretches($media, $track, $segments);
         if ($stretches !== null) {
@@ -64,7 +64,7 @@ final class PacketSum
         $hash = hash_init('xxh128');
         $done = $count = 0;
         foreach ($segments as $segment) {
-            foreach (SegmentPackets::of($media, $track, $segment) as $packet) {
+            foreach (SegmentPackets::read($media, $track, $segment) as $packet) {
                 hash_update($hash, $packet->data);
                 $done += $packet->length;
                 if (++$count % self::BETWEEN_SIGNS === 0) {

@@ -31,7 +31,7 @@ final class PictureSum
      * @throws BytesMissing
      * @throws FileUnreadable
      */
-    public static function of(VideoSource $media, Track $track, callable $sign): string
+    public static function compute(VideoSource $media, Track $track, callable $sign): string
     {
         $sum = new self;
         foreach ($media->pictures($track) as $sample) {

@@ -47,7 +47,7 @@ final readonly class Placing
     public function result(Plan $plan): ?Result
     {
         for ($number = 1; $number < Workplace::MOST_NUMBERS; $number++) {
-            $path = $plan->target->named(NumberedName::of($plan->name(), $number))->path();
+            $path = $plan->target->named(NumberedName::write($plan->name(), $number))->path();
             clearstatcache(true, $path);
             $facts = @stat($path);
             if ($facts === false) {

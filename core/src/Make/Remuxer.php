@@ -83,7 +83,7 @@ final class Remuxer
         $writer = $format->writer($sink, $parts);
         // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
         $isInFile = ($ahead[0] ?? null)?->data->source instanceof FileBytes;
-        $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign),
+        $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::compute($media, $track, $sign),
             $this->plan->target->predictedBytes) : null;
         $sum = new PictureSum;
         $all = (function () use ($ahead, $pictures): \Generator {

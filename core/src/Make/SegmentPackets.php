@@ -15,7 +15,7 @@ use Octavox\Core\Media\Track;
 final class SegmentPackets
 {
     /** @return iterable<Packet> */
-    public static function of(Demuxer $media, Track $track, Segment $segment): iterable
+    public static function read(Demuxer $media, Track $track, Segment $segment): iterable
     {
         $from = (int) $segment->from;
         $until = $from + $segment->length;

@@ -100,9 +100,9 @@ final class SourceInspector
     {
         $known = $line->knowledge;
         $source = Opener::open($line->source->path, $line->source->stated);
-        $borders = array_map(fn ($query) => BorderFinder::of($source, $query), $wanted->borders);
+        $borders = array_map(fn ($query) => BorderFinder::find($source, $query), $wanted->borders);
         $analyses = array_map(fn (int $number) => Analyzer::to($source, self::track($source, $number)), $wanted->analyses);
-        $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->of($source, self::track($source, $cut[0])),
+        $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->find($source, self::track($source, $cut[0])),
             $wanted->silences);
 
         return new SourceKnowledge($known->borders + $borders, $known->analyses + $analyses, $known->packed, $known->silences + $silences,
@@ -127,7 +127,7 @@ final class SourceInspector
         try {
             $source = Opener::open($line->source->path, $line->source->stated);
             $track = self::track($source, $number);
-            $tried = SizeTrial::of($source, $track, $track->timeline->samples(), $isVorbis);
+            $tried = SizeTrial::run($source, $track, $track->timeline->samples(), $isVorbis);
         } catch (Failure) {
             // Whoever makes it is told; the rule of thumb stands.
             $tried = null;

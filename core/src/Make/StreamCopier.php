@@ -100,7 +100,7 @@ final class StreamCopier
         $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
             [$media, $track] = [$this->media, $this->track];
-            $this->sum = Summing::begin(static fn (callable $sign): string => PacketSum::of($media, $track, $segments, $sign), $total);
+            $this->sum = Summing::begin(static fn (callable $sign): string => PacketSum::compute($media, $track, $segments, $sign), $total);
             $bytes = 0;
             foreach ($stretches as $stretch) {
                 $writer->copy($stretch);
@@ -109,7 +109,7 @@ final class StreamCopier
             }
         } else {
             foreach ($segments as $segment) {
-                foreach (SegmentPackets::of($this->media, $this->track, $segment) as $packet) {
+                foreach (SegmentPackets::read($this->media, $this->track, $segment) as $packet) {
                     $this->write($writer, $packet);
                 }
             }
@@ -178,7 +178,7 @@ final class StreamCopier
                     $this->format->label());
             }
         };
-        foreach (OpenGaps::of($packets, $audio->rate, $found) as $packet) {
+        foreach (OpenGaps::close($packets, $audio->rate, $found) as $packet) {
             $this->write($writer, $packet);
         }
     }

@@ -38,7 +38,7 @@ final class Summing
      *
      * @param  callable(): void  $sign
      */
-    public static function of(string|self $sum, callable $sign): string
+    public static function compute(string|self $sum, callable $sign): string
     {
         return $sum instanceof self ? $sum->result($sign) : $sum;
     }

@@ -84,7 +84,7 @@ final class VideoVerifier
         if ($picture === null || ! $result->media instanceof VideoSource) {
             throw VerificationFailed::because($this->plan->path(), 'no picture in it');
         }
-        if (PictureSum::of($result->media, $picture, $this->sign(...)) !== Summing::of($written->pictures, $this->sign(...))) {
+        if (PictureSum::compute($result->media, $picture, $this->sign(...)) !== Summing::compute($written->pictures, $this->sign(...))) {
             throw VerificationFailed::because($this->plan->path(), 'its pictures are not those of the source');
         }
         $track = $written->stream?->track($this->plan->picture->track ?? 0);

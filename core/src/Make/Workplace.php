@@ -108,7 +108,7 @@ final readonly class Workplace
             return $this->folder.'/'.$name;
         }
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
-            $path = $this->folder.'/'.NumberedName::of($name, $number);
+            $path = $this->folder.'/'.NumberedName::write($name, $number);
             if ($this->claim($temporary, $path)) {
                 return $path;
             }

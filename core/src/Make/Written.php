@@ -29,6 +29,6 @@ final readonly class Written
      */
     public function packets(callable $sign): string
     {
-        return Summing::of($this->hash, $sign);
+        return Summing::compute($this->hash, $sign);
     }
 }

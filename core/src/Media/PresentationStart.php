@@ -15,7 +15,7 @@ final class PresentationStart
      * @param  int  $rate  Hz
      * @return int samples on the file's clock
      */
-    public static function of(array $tracks, int $rate): int
+    public static function find(array $tracks, int $rate): int
     {
         $starts = INF;
         foreach ($tracks as $track) {

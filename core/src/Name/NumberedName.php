@@ -7,7 +7,7 @@ namespace Octavox\Core\Name;
 /** What a file is called where its name is taken: `clip.wav`, `clip 2.wav`, `clip 3.wav` … */
 final class NumberedName
 {
-    public static function of(string $name, int $number): string
+    public static function write(string $name, int $number): string
     {
         if ($number < 2) {
             return $name;

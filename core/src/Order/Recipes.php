@@ -40,7 +40,7 @@ final class Recipes
      * @throws RecipeInvalid
      * @throws Failure
      */
-    public static function of(string $word, ?string $own = null): Recipe
+    public static function find(string $word, ?string $own = null): Recipe
     {
         $all = self::all($own);
 

@@ -278,7 +278,7 @@ final class SpecTable
         foreach ($tags ?? [] as $field => $value) {
             $isText = $value === null || is_string($value) || is_array($value) && array_is_list($value)
                 && array_filter($value, fn (mixed $one): bool => ! is_string($one)) === [];
-            if (! $isText || TagField::tryFrom((string) $field) === null && FreeName::of((string) $field) === null) {
+            if (! $isText || TagField::tryFrom((string) $field) === null && FreeName::clean((string) $field) === null) {
                 throw $fields->wrong('tags.'.$field, 'a text, a list of texts, or null, of a field that tags can have');
             }
         }

@@ -33,7 +33,7 @@ final readonly class TrackSelection
      * @param  list<Track>  $sound  the sound tracks of a source
      * @return list<non-empty-list<int>> numbers of the tracks of each sound; what is not there is an empty answer of {@see self::missing()}
      */
-    public function of(array $sound): array
+    public function select(array $sound): array
     {
         $numbers = array_map(fn (Track $track): int => $track->number, $sound);
         $found = [];

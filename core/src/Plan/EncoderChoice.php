@@ -100,7 +100,7 @@ final readonly class EncoderChoice
         }
 
         return $from->codec === $audio->codec ? $this->notAbove($own, $rateControl, $audio)
-            : $this->enough(EnoughRate::of($from, $own, $audio), $rateControl, $audio);
+            : $this->enough(EnoughRate::kbps($from, $own, $audio), $rateControl, $audio);
     }
 
     /** Of the same codec a rate above the source's own only makes the file larger. */

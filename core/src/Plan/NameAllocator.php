@@ -20,7 +20,7 @@ final class NameAllocator
         $key = mb_strtolower($plan->path());
         $number = $this->numbers[$key] ?? 1;
         do {
-            $target = $plan->target->named(NumberedName::of($plan->name(), $number));
+            $target = $plan->target->named(NumberedName::write($plan->name(), $number));
             $path = mb_strtolower($target->path());
             $number++;
         } while (isset($this->taken[$path]));

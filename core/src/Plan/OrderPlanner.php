@@ -99,7 +99,7 @@ final class OrderPlanner
             return null;
         }
 
-        return $target === null ? null : GroupGain::of($target, array_values(array_filter($sounds)));
+        return $target === null ? null : GroupGain::compute($target, array_values(array_filter($sounds)));
     }
 
     private static function groupTarget(SoundSpec $sound): ?LevelTarget
@@ -117,7 +117,7 @@ final class OrderPlanner
     {
         $tracks = $line->source->sound();
         $isVideo = $spec->picture !== PictureChoice::Leave && VideoOutputs::named((string) $spec->container) !== null;
-        $chosen = array_merge(...TrackSelection::parse($sound->tracks)->of($tracks));
+        $chosen = array_merge(...TrackSelection::parse($sound->tracks)->select($tracks));
         $numbers = array_map(fn (Track $track): int => $track->number, $tracks);
 
         return $chosen === [] ? array_slice($numbers, 0, $isVideo ? null : 1) : array_values(array_intersect($chosen, $numbers));

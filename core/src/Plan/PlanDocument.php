@@ -14,7 +14,7 @@ final class PlanDocument
      *
      * @throws InvalidLevel
      */
-    public static function of(Plan $plan): array
+    public static function write(Plan $plan): array
     {
         $sound = $plan->sound();
 

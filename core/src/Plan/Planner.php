@@ -47,7 +47,7 @@ final readonly class Planner
     {
         $this->source = $line->source;
         $this->knowledge = $line->knowledge;
-        $this->tags = TagChanges::of($spec, $line->source->tags);
+        $this->tags = TagChanges::apply($spec, $line->source->tags);
     }
 
     /**
@@ -273,7 +273,7 @@ final readonly class Planner
                     $tracks)))->at($this->source->path);
         }
         if (! $selection->isEmpty()) {
-            return $selection->of($tracks);
+            return $selection->select($tracks);
         }
 
         return array_map(fn (Track $track): array => [$track->number], $isVideo ? $tracks : [$tracks[0]]);

@@ -17,7 +17,7 @@ final class ResultChapters
      * @param  int  $length  samples of the uncut sound
      * @return list<Chapter>
      */
-    public static function of(array $chapters, int $rate, int $presentationStart, int $length, Shape $shape): array
+    public static function place(array $chapters, int $rate, int $presentationStart, int $length, Shape $shape): array
     {
         usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
         $places = array_map(fn (Chapter $chapter): int => (int) round($chapter->starts * $rate) - $presentationStart, $chapters);

@@ -80,7 +80,7 @@ final readonly class SoundContext
             ?? throw (new Violations\NoTrack(track: $number))->at($source->path), $numbers);
         $track = $tracks[0];
         $from = $track->sound ?? throw (new Violations\NoSound)->at($source->path);
-        $start = PresentationStart::of($source->tracks, $from->rate);
+        $start = PresentationStart::find($source->tracks, $from->rate);
         if (count($tracks) > 1) {
             $track = JoinedTracks::asOne($source->path, $tracks, $start);
             $from = $track->sound ?? $from;
@@ -120,7 +120,7 @@ final readonly class SoundContext
     public function tags(SoundPlan $plan): Tags
     {
         return $this->video !== null ? $this->source->tags : $this->source->tags->withLabel($plan->shape->label)
-            ->withChapters(ResultChapters::of($this->source->chapters, $this->from->rate, $this->start,
+            ->withChapters(ResultChapters::place($this->source->chapters, $this->from->rate, $this->start,
                 Segment::total($this->whole), $plan->shape));
     }
 

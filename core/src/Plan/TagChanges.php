@@ -12,7 +12,7 @@ use Octavox\Core\Tag\Tags;
 /** The tags of a result: those of its source, as they are asked to be changed, then cleaned where that is asked. */
 final class TagChanges
 {
-    public static function of(OutputSpec $spec, Tags $tags): Tags
+    public static function apply(OutputSpec $spec, Tags $tags): Tags
     {
         foreach ($spec->tags ?? [] as $name => $value) {
             $values = $value === null ? [] : (is_array($value) ? $value : [$value]);

@@ -10,7 +10,7 @@ use Octavox\Core\Media\PacketBorders;
 /** Looks at the packets around the marks of a cut. */
 final class BorderFinder
 {
-    public static function of(OpenedSource $source, BordersQuery $query): PacketBorders
+    public static function find(OpenedSource $source, BordersQuery $query): PacketBorders
     {
         $track = $source->track($query->track);
         if ($track === null) {

@@ -18,7 +18,7 @@ final class NameFindings
     private const MOST_FIELDS = 4;
 
     /** @return list<Finding> */
-    public static function of(string $path, Tags $tags): array
+    public static function find(string $path, Tags $tags): array
     {
         $name = basename($path);
         $findings = [];

@@ -18,7 +18,7 @@ final class NamedFormat
     private const BY_CODEC = ['m4a' => ['aac' => 'aac', 'alac' => 'alac'], 'ogg' => ['opus' => 'opus', 'vorbis' => 'vorbis']];
 
     /** Null where it is of no kind that is copied whole. */
-    public static function of(string $container, OpenedSource $source): ?string
+    public static function name(string $container, OpenedSource $source): ?string
     {
         $sound = $source->sound();
         if ($source->picture() !== null) {

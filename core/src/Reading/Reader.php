@@ -78,12 +78,12 @@ final class Reader
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
         if ($extension !== '' && ! UsualExtensions::fit($extension, $container)) {
-            $format = NamedFormat::of($container, $source);
+            $format = NamedFormat::name($container, $source);
             $findings[] = (new Finding(new Findings\ExtensionDiffers(extension: $extension, container: $container), Severity::Note))
                 ->mendedBy($format === null ? [] : ['format' => $format]);
         }
 
-        return [...$findings, ...NameFindings::of($path, $source->media->tags())];
+        return [...$findings, ...NameFindings::find($path, $source->media->tags())];
     }
 
     /**

@@ -135,7 +135,7 @@ final readonly class Reading
             'container' => $this->container,
             'bytes' => $this->bytes,
             'seconds' => $this->seconds,
-            'tracks' => array_map(StoredTrack::of(...), $this->tracks),
+            'tracks' => array_map(StoredTrack::write(...), $this->tracks),
             'tags' => (object) $this->tags->toArray(),
             'recorded' => $this->tags->recorded,
             'broadcast' => $this->tags->broadcast === null ? null : (object) $this->tags->broadcast->toArray(),

@@ -25,7 +25,7 @@ final class RecordingParts
      * @param  array<string, int>  $closed  when each file was written last, seconds of the epoch
      * @return list<non-empty-list<string>> paths that belong together, in their order; most by themselves
      */
-    public static function of(array $readings, array $closed): array
+    public static function group(array $readings, array $closed): array
     {
         uksort($readings, strnatcasecmp(...));
         $recordings = $current = [];

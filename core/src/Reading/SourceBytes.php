@@ -15,7 +15,7 @@ use Octavox\Core\Failure;
 final class SourceBytes
 {
     /** @throws Failure */
-    public static function of(string $path, ?StatedAs $stated): ByteSource
+    public static function open(string $path, ?StatedAs $stated): ByteSource
     {
         $bytes = FileBytes::open($path);
 

@@ -17,7 +17,7 @@ use Octavox\Core\Media\VideoFormat;
 final class StoredTrack
 {
     /** @return array<string, mixed> */
-    public static function of(Track $track): array
+    public static function write(Track $track): array
     {
         $picture = $track->picture;
 
@@ -34,7 +34,7 @@ final class StoredTrack
         ];
     }
 
-    /** @throws \UnexpectedValueException where it is not what {@see self::of()} gave */
+    /** @throws \UnexpectedValueException where it is not what {@see self::write()} gave */
     public static function read(Fields $track): Track
     {
         $number = $track->number('number');

@@ -35,7 +35,7 @@ final class FreeName
     private const MOST_BYTES = 128;
 
     /** The name in capitals; null where the field is not carried. */
-    public static function of(string $name): ?string
+    public static function clean(string $name): ?string
     {
         $name = trim($name);
         if ($name === '' || strlen($name) > self::MOST_BYTES || preg_match(self::TECHNICAL, $name) === 1) {

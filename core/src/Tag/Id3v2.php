@@ -331,7 +331,7 @@ final class Id3v2
     {
         $texts = self::texts($data[0].substr($data, 4), false);
         $description = count($texts) > 1 ? (string) array_shift($texts) : '';
-        if (FreeName::of($description) === null && $description !== '') {
+        if (FreeName::clean($description) === null && $description !== '') {
             return $tags;
         }
 

@@ -63,7 +63,7 @@ final readonly class Tags
     /** A value of a field that only goes by its name, added to those it has; names that are about the coding of a file are left out. */
     public function addingFree(string $name, string ...$values): self
     {
-        $name = FreeName::of($name);
+        $name = FreeName::clean($name);
         $clean = $name === null ? [] : self::cleaned([...$this->free[$name] ?? [], ...array_values($values)], self::MOST_CHARACTERS);
         if ($name === null || $clean === [] || count($this->free) >= self::MOST_FREE) {
             return $this;
@@ -76,7 +76,7 @@ final readonly class Tags
     public function withFree(string $name, string ...$values): self
     {
         $free = $this->free;
-        unset($free[FreeName::of($name) ?? '']);
+        unset($free[FreeName::clean($name) ?? '']);
 
         return $this->copy(['free' => $free])->addingFree($name, ...$values);
     }

@@ -17,7 +17,10 @@ final class ChoirDisc
     /** Frames of PCM in a 25th of a second. */
     public const EACH = 1920;
 
-    /** Pictures of the cells of both titles; the second cell begins no chapter, the third has a clock of its own, the fourth a second angle. */
+    /**
+     * Pictures of the cells of both titles; the second cell begins no chapter, the third has a clock of its own, the fourth a second
+     * angle.
+     */
     public const CELLS = [[50, 25, 60, 50], [30]];
 
     public static function writer(): VideoDiscWriter

@@ -48,6 +48,7 @@ final class SchemaCheck
             array_push($breaches, ...self::breaches($schema['items'], $own, "{$at}[$index]"));
         }
 
-        return is_array($value) && count($value) > ($schema['maxItems'] ?? $schema['maxProperties'] ?? PHP_INT_MAX) ? [...$breaches, "$at has too many"] : $breaches;
+        return is_array($value) && count($value) > ($schema['maxItems'] ?? $schema['maxProperties'] ?? PHP_INT_MAX) ? [...$breaches,
+            "$at has too many"] : $breaches;
     }
 }

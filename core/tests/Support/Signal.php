@@ -134,7 +134,8 @@ final class Signal
     /** @param  list<list<float>>  $channels */
     public static function mp3(array $channels, RateControl $rateControl, int $rate = 48000, ?Tags $tags = null): string
     {
-        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $rateControl, $channels);
+        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $rateControl,
+            $channels);
         $sink = new MemorySink;
         $writer = new MpegAudioWriter($sink, $encoder->audio(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
         foreach ($packets as $packet) {

@@ -20,7 +20,7 @@ final class AacDelay
 
     private function __construct() {}
 
-    public static function of(int $rate, int $channels): int
+    public static function samples(int $rate, int $channels): int
     {
         return self::ENCODER + (in_array(0, AacLayouts::elements($channels), true) ? self::lag($rate) : 0);
     }

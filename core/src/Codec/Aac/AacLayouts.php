@@ -20,10 +20,10 @@ final class AacLayouts
     /** @return list<Layout> with more than two channels, rising */
     public static function all(): array
     {
-        return array_map(self::of(...), [3, 4, 5, 6, 8]);
+        return array_map(self::layout(...), [3, 4, 5, 6, 8]);
     }
 
-    public static function of(int $channels): Layout
+    public static function layout(int $channels): Layout
     {
         [$l, $r, $c, $f, $ls, $rs] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::SideLeft,
             Channel::SideRight];

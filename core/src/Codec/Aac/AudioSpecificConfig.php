@@ -120,8 +120,8 @@ final readonly class AudioSpecificConfig
     private function layout(): Layout
     {
         return match ($this->channelConfiguration) {
-            1, 2, 3, 4, 5, 6 => AacLayouts::of($this->channelConfiguration),
-            7, 12 => AacLayouts::of(8),
+            1, 2, 3, 4, 5, 6 => AacLayouts::layout($this->channelConfiguration),
+            7, 12 => AacLayouts::layout(8),
             default => Layout::stereo(),
         };
     }

@@ -59,7 +59,7 @@ final class SurroundAacEncoder implements Encoder
         }
         $low = in_array(0, $elements, true) ? max(8, min(self::LOW_KBPS, intdiv($rateControl->kbps, self::LOW_SHARE))) : 0;
         $each = intdiv($rateControl->kbps - $low, array_sum($elements));
-        $coded = AacLayouts::of($channels);
+        $coded = AacLayouts::layout($channels);
         $places = $audio->layout->placesOf($coded) ?? throw EncoderRefused::audio(Codec::Aac, $audio->rate, $channels);
         $parts = $tags = [];
         $first = 0;

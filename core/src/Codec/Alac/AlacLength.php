@@ -19,7 +19,7 @@ final readonly class AlacLength implements PacketLength
     }
 
     /** @throws BytesMissing */
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         if (strlen($packet) < 7) {
             return $this->usual;

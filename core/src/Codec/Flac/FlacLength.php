@@ -9,7 +9,7 @@ use Octavox\Core\Codec\PacketLength;
 /** Length of FLAC frames. */
 final class FlacLength implements PacketLength
 {
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         return FrameHeader::parse(substr($packet, 0, 16))->samples ?? 0;
     }

@@ -9,7 +9,7 @@ use Octavox\Core\Codec\PacketLength;
 /** Length of MPEG audio frames. */
 final class MpegLength implements PacketLength
 {
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         return (FrameHeader::parse($packet) ?? FrameHeader::free($packet, 0))->samples ?? 0;
     }

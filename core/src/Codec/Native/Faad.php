@@ -42,7 +42,8 @@ final class Faad
             unsigned char NeAACDecSetConfiguration(void *h, NeAACDecConfiguration *config);
             char NeAACDecInit2(void *h, const char *config, unsigned long size, unsigned long *rate, unsigned char *channels);
             void NeAACDecPostSeekReset(void *h, long frame);
-            void *NeAACDecDecode2(void *h, NeAACDecFrameInfo *info, const char *data, unsigned long size, void **target, unsigned long target_size);
+            void *NeAACDecDecode2(void *h, NeAACDecFrameInfo *info, const char *data, unsigned long size, void **target,
+                unsigned long target_size);
             const char *NeAACDecGetErrorMessage(unsigned char code);
             void NeAACDecClose(void *h);
         ', ['libfaad.so.2'], 'libfaad2');

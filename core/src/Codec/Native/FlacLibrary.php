@@ -15,7 +15,8 @@ final class FlacLibrary
     {
         return Library::open('
             typedef struct { unsigned blocksize, rate, channels; int assignment; unsigned bits; } FRAME;
-            typedef struct { int type, last; unsigned length, unused, min_block, max_block, min_frame, max_frame, rate, channels, bits; uint64_t total; unsigned char md5[16]; } STREAM_INFO;
+            typedef struct { int type, last; unsigned length, unused, min_block, max_block, min_frame, max_frame, rate, channels,
+                bits; uint64_t total; unsigned char md5[16]; } STREAM_INFO;
             void *FLAC__stream_decoder_new(void);
             void FLAC__stream_decoder_delete(void *d);
             int FLAC__stream_decoder_init_stream(void *d,

@@ -136,7 +136,8 @@ final class OpusLibrary
             int opus_multistream_decode_float(void *d, const char *data, int size, float *to, int most, int fec);
             int opus_multistream_decoder_ctl(void *d, int request, ...);
             void opus_multistream_decoder_destroy(void *d);
-            void *opus_multistream_surround_encoder_create(int rate, int channels, int family, int *streams, int *coupled, unsigned char *mapping, int application, int *error);
+            void *opus_multistream_surround_encoder_create(int rate, int channels, int family, int *streams, int *coupled,
+                unsigned char *mapping, int application, int *error);
             int opus_multistream_encode_float(void *e, const float *from, int frames, unsigned char *to, int most);
             int opus_multistream_encoder_ctl(void *e, int request, ...);
             void opus_multistream_encoder_destroy(void *e);

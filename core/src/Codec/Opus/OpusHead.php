@@ -75,7 +75,7 @@ final readonly class OpusHead
 
     public function audio(): AudioFormat
     {
-        return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels)
+        return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::layout($this->channels)
             : Layout::undeclared($this->channels), null, $this->bytes());
     }
 

@@ -9,7 +9,7 @@ use Octavox\Core\Codec\PacketLength;
 /** Length of Opus packets. */
 final class OpusLength implements PacketLength
 {
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         return OpusHead::samples($packet);
     }

@@ -43,7 +43,7 @@ final class PcmDecoder implements Decoder
         $this->stored = $audio->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($audio));
         // Of wider samples the upper 32 bits: float32 holds 24 of them.
         $this->pcm = $this->isWide() ? SampleFormat::signed(self::MOST_BITS, $this->stored->bigEndian) : $this->stored;
-        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $audio->channels());
+        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::code($this->pcm), $audio->channels());
     }
 
     /**

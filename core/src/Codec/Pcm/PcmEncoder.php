@@ -45,7 +45,7 @@ final class PcmEncoder implements Encoder
         $this->room = new SampleRoom;
         $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits],
             [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
-        $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::of($this->pcm), $audio->channels());
+        $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::code($this->pcm), $audio->channels());
     }
 
     public function audio(): AudioFormat

@@ -27,10 +27,10 @@ final class Repacking
      */
     public function __construct(AudioFormat $from, AudioFormat $to)
     {
-        $this->reader = SampleFile::reader(SampleFileFormat::of($from
+        $this->reader = SampleFile::reader(SampleFileFormat::code($from
             ->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($from))),
             $from->channels());
-        $this->writer = SampleFile::writer(SampleFileFormat::of($to->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($to))),
+        $this->writer = SampleFile::writer(SampleFileFormat::code($to->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($to))),
             $to->channels());
         $this->width = $from->pcm->bytes();
     }
@@ -45,7 +45,7 @@ final class Repacking
             && $from->bits() > 24 && $to->bits() >= $from->bits();
     }
 
-    public function of(string $data): string
+    public function repack(string $data): string
     {
         $samples = intdiv(strlen($data), $this->width);
 

@@ -10,7 +10,7 @@ use Octavox\Core\Media\SampleKind;
 /** The sample library's number for each sample format (sndfile.h, SF_FORMAT_* and SF_ENDIAN_*). */
 final class SampleFileFormat
 {
-    public static function of(SampleFormat $pcm): int
+    public static function code(SampleFormat $pcm): int
     {
         $kind = match ($pcm->kind) {
             SampleKind::Signed => match ($pcm->bits) {

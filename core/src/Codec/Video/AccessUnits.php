@@ -24,7 +24,7 @@ final class AccessUnits extends PictureUnits
     {
         $sequence = null;
         $picture = null;
-        foreach (NalUnits::of($bytes) as $unit) {
+        foreach (NalUnits::split($bytes) as $unit) {
             $kind = self::kind($unit);
             $sequence ??= $kind === self::SEQUENCE && strlen($unit) > 4 ? $unit : null;
             $picture ??= $kind === self::PICTURE ? $unit : null;
@@ -61,7 +61,7 @@ final class AccessUnits extends PictureUnits
     /** A picture that stands alone, or one that says that all is right from there on. */
     public function isKey(string $bytes): bool
     {
-        foreach (NalUnits::of(substr($bytes, 0, 65_536)) as $unit) {
+        foreach (NalUnits::split(substr($bytes, 0, 65_536)) as $unit) {
             $kind = self::kind($unit);
             if ($kind === self::KEY || $kind === self::INFORMATION && self::recovers($unit)) {
                 return true;

@@ -23,7 +23,7 @@ final class HevcUnits extends PictureUnits
     public function configuration(string $bytes): string
     {
         $sets = [];
-        foreach (NalUnits::of($bytes) as $unit) {
+        foreach (NalUnits::split($bytes) as $unit) {
             $sets[self::kind($unit)] ??= $unit;
         }
         $parameters = isset($sets[self::SEQUENCE]) ? HevcParameters::parse($sets[self::SEQUENCE]) : null;
@@ -45,7 +45,7 @@ final class HevcUnits extends PictureUnits
 
     public function isKey(string $bytes): bool
     {
-        foreach (NalUnits::of(substr($bytes, 0, 65_536)) as $unit) {
+        foreach (NalUnits::split(substr($bytes, 0, 65_536)) as $unit) {
             $kind = self::kind($unit);
             if ($kind >= self::FIRST_KEY && $kind <= self::LAST_KEY) {
                 return true;

@@ -8,7 +8,7 @@ namespace Octavox\Core\Codec\Video;
 final class NalUnits
 {
     /** @return list<non-empty-string> without start codes and the zeros before them */
-    public static function of(string $bytes): array
+    public static function split(string $bytes): array
     {
         $units = [];
         foreach (array_slice(explode("\0\0\1", "\0".$bytes), 1) as $unit) {

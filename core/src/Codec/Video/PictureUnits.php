@@ -28,7 +28,7 @@ abstract class PictureUnits
     /** @return array{int, int} width and height, zeros where they do not show */
     public function size(string $bytes): array
     {
-        foreach (NalUnits::of($bytes) as $unit) {
+        foreach (NalUnits::split($bytes) as $unit) {
             $size = $this->told($unit);
             if ($size !== null) {
                 return $size;
@@ -41,7 +41,7 @@ abstract class PictureUnits
     /** A picture with lengths; parameter sets that stand in the record already, and delimiters, are left out. */
     public function withLengths(string $bytes, string $configuration): string
     {
-        $units = array_filter(NalUnits::of($bytes), fn (string $unit): bool => ! $this->isDelimiter($unit)
+        $units = array_filter(NalUnits::split($bytes), fn (string $unit): bool => ! $this->isDelimiter($unit)
             && ! ($this->isParameters($unit) && str_contains($configuration, $unit)));
 
         return NalUnits::withLengths(...array_values($units));

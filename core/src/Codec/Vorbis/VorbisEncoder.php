@@ -78,7 +78,7 @@ final class VorbisEncoder implements Encoder
     private function packets(array $packets): iterable
     {
         foreach ($packets as $data) {
-            $length = $this->length->of($data);
+            $length = $this->length->samples($data);
             yield new Packet($data, $this->at, $length);
             $this->at += $length;
         }

@@ -73,6 +73,6 @@ final readonly class VorbisHeaders
         $rate = $this->rate();
 
         return $channels < 1 || $channels > 64 || $rate < 1 || $rate > 10_000_000 ? null
-            : new AudioFormat(Codec::Vorbis, $rate, VorbisLayout::of($channels), null, $this->config());
+            : new AudioFormat(Codec::Vorbis, $rate, VorbisLayout::layout($channels), null, $this->config());
     }
 }

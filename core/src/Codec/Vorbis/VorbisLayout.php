@@ -13,10 +13,10 @@ final class VorbisLayout
     /** @return list<Layout> with more than two channels */
     public static function all(): array
     {
-        return array_map(self::of(...), range(3, 8));
+        return array_map(self::layout(...), range(3, 8));
     }
 
-    public static function of(int $channels): Layout
+    public static function layout(int $channels): Layout
     {
         [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
         [$ls, $rs, $bl, $br, $s] = [Channel::SideLeft, Channel::SideRight, Channel::BackLeft, Channel::BackRight, Channel::BackCentre];

@@ -27,7 +27,7 @@ final class VorbisLength implements PacketLength
         return new self($headers === null ? [] : self::modes($headers));
     }
 
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         if ($packet === '' || $this->modes === [] || (ord($packet[0]) & 1) !== 0) {
             return 0;

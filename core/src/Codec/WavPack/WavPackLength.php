@@ -11,7 +11,7 @@ final class WavPackLength implements PacketLength
 {
     private const MOST = 1 << 22;
 
-    public function of(string $packet): int
+    public function samples(string $packet): int
     {
         $at = str_starts_with($packet, 'wvpk') ? 20 : 0;
         /** @var array{1: int}|false $samples */

@@ -74,12 +74,12 @@ final class AdtsOutput implements LateStart, OutputFormat
 
     public function startsLate(AudioFormat $audio): int
     {
-        return AacDelay::of($audio->rate, $audio->channels());
+        return AacDelay::samples($audio->rate, $audio->channels());
     }
 
     public function presented(AudioFormat $audio, int $samples): int
     {
-        return 1024 * intdiv($samples + AacDelay::of($audio->rate, $audio->channels()) + 1023, 1024);
+        return 1024 * intdiv($samples + AacDelay::samples($audio->rate, $audio->channels()) + 1023, 1024);
     }
 
     public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int

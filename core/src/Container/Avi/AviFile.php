@@ -195,7 +195,7 @@ final class AviFile implements VideoSource
             }
             $data = $this->bytes->read($at, min($length, self::MOST_CHUNK));
             if ($samples === 0) {
-                yield [$data, $audio->frameLength > 0 ? $audio->frameLength : $lengths->of($data)];
+                yield [$data, $audio->frameLength > 0 ? $audio->frameLength : $lengths->samples($data)];
 
                 continue;
             }

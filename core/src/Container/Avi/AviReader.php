@@ -386,7 +386,7 @@ final class AviReader
             $length = PacketLengths::for($audio);
             $samples = 0;
             foreach ($stream->chunks() as [$at, $bytes]) {
-                $samples += $audio->frameLength > 0 ? $audio->frameLength : $length->of($this->bytes->read($at, min($bytes, 16)));
+                $samples += $audio->frameLength > 0 ? $audio->frameLength : $length->samples($this->bytes->read($at, min($bytes, 16)));
             }
 
             return $samples;

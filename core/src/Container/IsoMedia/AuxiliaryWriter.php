@@ -59,11 +59,11 @@ final class AuxiliaryWriter
 
             return;
         }
-        $text = (string) SubtitleText::of($this->auxiliary->coding, $sample->data);
+        $text = (string) SubtitleText::read($this->auxiliary->coding, $sample->data);
         $held = $this->held;
         if ($held !== null && $held->pts === $sample->pts) {
             // Two texts at once stand beneath each other.
-            $text = SubtitleText::of('tx3g', $held->data)."\n".$text;
+            $text = SubtitleText::read('tx3g', $held->data)."\n".$text;
             $this->held = null;
         }
         $this->give($sample->pts, $movie, $index);

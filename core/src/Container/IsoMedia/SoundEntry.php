@@ -39,7 +39,7 @@ final class SoundEntry
         return match ($audio->codec) {
             Codec::Pcm => $quickTime ? self::quickTimePcm($audio) : Boxes::box($audio->pcm?->kind === SampleKind::Float ? 'fpcm' : 'ipcm',
                 $common.Boxes::full('pcmC', 0, 0, pack('CC', $audio->pcm?->bigEndian === true ? 0 : 1, $audio->bits()))
-                .SpeakerBox::of($audio->layout)),
+                .SpeakerBox::write($audio->layout)),
             Codec::Alac => Boxes::box('alac', $common.Boxes::full('alac', 0, 0, $audio->config)),
             Codec::Opus => Boxes::box('Opus', $common.Boxes::box('dOps', OpusHead::parse($audio->config)?->boxBytes() ?? '')),
             Codec::Flac => Boxes::box('fLaC', $common.Boxes::full('dfLa', 0, 0, "\x80\0\0\x22".$audio->config)),

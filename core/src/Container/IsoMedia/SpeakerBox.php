@@ -23,7 +23,7 @@ final class SpeakerBox
         9 => Channel::BackRight, 10 => Channel::BackCentre, 13 => Channel::SideLeft, 14 => Channel::SideRight];
 
     /** Empty where there is nothing to say: one or two channels, or channels without a place. */
-    public static function of(Layout $layout): string
+    public static function write(Layout $layout): string
     {
         if ($layout->count() < 3 || ! $layout->isPlaced()) {
             return '';

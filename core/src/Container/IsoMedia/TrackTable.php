@@ -320,7 +320,7 @@ final class TrackTable
         }
         foreach ($this->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size]) {
             if ($size > 0) {
-                $this->entry = $this->entry->withSound(StreamFormat::of($audio, $bytes->read($at, min($size, StreamFormat::BYTES))));
+                $this->entry = $this->entry->withSound(StreamFormat::read($audio, $bytes->read($at, min($size, StreamFormat::BYTES))));
 
                 return;
             }

@@ -188,7 +188,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
                     sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
             $data = $entry->whole($this->bytes->read($frame->at, $frame->bytes));
-            $samples = $length->of($data) * $factor;
+            $samples = $length->samples($data) * $factor;
             if ($audio->codec === Codec::Vorbis && $first > 0 && $opening === null) {
                 // The first packet gives no sound of its own; it only lets the second begin.
                 $opening = $data;

@@ -284,7 +284,7 @@ final class MatroskaReader
         $origins = [];
         foreach ($this->entries as $index => $entry) {
             $number = $index + 1;
-            $facts = $survey->of($entry->number);
+            $facts = $survey->track($entry->number);
             $language = $entry->language;
             if ($entry->kind === TrackKind::Text) {
                 $tracks[] = Track::text($number, $language, $entry->name, $entry->encrypted ? '' : mb_scrub($entry->codecId));
@@ -362,7 +362,7 @@ final class MatroskaReader
             return $audio;
         }
 
-        return StreamFormat::of($audio, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
+        return StreamFormat::read($audio, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
     }
 
     /**

@@ -104,7 +104,7 @@ final class MatroskaVideoWriter implements VideoWriter
     public function auxiliary(int $auxiliary, AuxiliarySample $sample): void
     {
         $own = $this->auxiliaries[$auxiliary];
-        $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
+        $data = self::isForeign($own) ? (string) SubtitleText::read($own->coding, $sample->data) : $sample->data;
         // Where nothing is shown Matroska has no block.
         if ($data !== '') {
             $this->writer->write(1 + count($this->sounds) + $auxiliary, $data, $this->nanoseconds($sample->pts, $own->timescale), true,

@@ -25,11 +25,11 @@ final class Survey
     public function expect(TrackEntry $entry): void
     {
         $this->entries[$entry->number] = $entry;
-        $this->of($entry->number)->length = $entry->kind === TrackKind::Sound && $entry->sound !== null
+        $this->track($entry->number)->length = $entry->kind === TrackKind::Sound && $entry->sound !== null
             ? PacketLengths::for($entry->sound) : null;
     }
 
-    public function of(int $track): TrackSurvey
+    public function track(int $track): TrackSurvey
     {
         return $this->tracks[$track] ??= new TrackSurvey;
     }
@@ -99,6 +99,6 @@ final class Survey
             return $audio->frameLength;
         }
 
-        return $facts->length->of($entry->deflated ? $entry->whole($read($frame->bytes)) : $entry->whole($read(self::HEAD)));
+        return $facts->length->samples($entry->deflated ? $entry->whole($read($frame->bytes)) : $entry->whole($read(self::HEAD)));
     }
 }

@@ -81,7 +81,7 @@ final class OggFile implements Demuxer
                 if ($granule >= 0) {
                     $before = null;
                     if ($link->audio->codec === Codec::Vorbis) {
-                        $length->of($opening);
+                        $length->samples($opening);
                         yield new Packet($opening, $link->base + $position, 0, $config);
                     }
                 }
@@ -91,7 +91,7 @@ final class OggFile implements Demuxer
             if ($position >= $until) {
                 return;
             }
-            $samples = $length->of($packet);
+            $samples = $length->samples($packet);
             yield new Packet($packet, $link->base + $position, $samples, $config);
             $position += $samples;
             // Places are stated at every page's end; what was lost shows there. The last page states less than it holds, and never more.

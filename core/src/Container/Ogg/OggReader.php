@@ -250,7 +250,7 @@ final class OggReader
 
                 continue;
             }
-            $samples = $length->of($packet);
+            $samples = $length->samples($packet);
             if ($behind) {
                 $position += $samples;
             }
@@ -275,7 +275,7 @@ final class OggReader
         $skip = $stream->headerPackets();
         $samples = 0;
         foreach (PacketWalk::over($this->bytes, $at, $end, $stream->serial) as [$packet]) {
-            $samples += $skip-- > 0 ? 0 : $length->of($packet);
+            $samples += $skip-- > 0 ? 0 : $length->samples($packet);
         }
 
         return $samples;
@@ -296,7 +296,7 @@ final class OggReader
             if ($seen++ < $stream->headerPackets()) {
                 continue;
             }
-            $decoded += $length->of($packet);
+            $decoded += $length->samples($packet);
             if ($granule > 0) {
                 return [$granule, $decoded];
             }

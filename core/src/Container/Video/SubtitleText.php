@@ -15,7 +15,7 @@ final class SubtitleText
     }
 
     /** Null where the coding is not plain text; empty where nothing is shown. */
-    public static function of(string $coding, string $data): ?string
+    public static function read(string $coding, string $data): ?string
     {
         if (! self::isPlain($coding)) {
             return null;

@@ -29,8 +29,10 @@ final class RateConverter
     public function __construct(int $from, int $to, private readonly int $channels, bool $finest)
     {
         $this->library = Library::open('
-            typedef struct { double precision, phase_response, passband_end, stopband_begin; void *e; unsigned long flags; } soxr_quality_spec_t;
-            void *soxr_create(double in, double out, unsigned channels, const char **error, const void *io, const soxr_quality_spec_t *quality, const void *runtime);
+            typedef struct { double precision, phase_response, passband_end,
+                stopband_begin; void *e; unsigned long flags; } soxr_quality_spec_t;
+            void *soxr_create(double in, double out, unsigned channels, const char **error, const void *io,
+                const soxr_quality_spec_t *quality, const void *runtime);
             soxr_quality_spec_t soxr_quality_spec(unsigned long recipe, unsigned long flags);
             const char *soxr_process(void *soxr, const float *in, size_t ilen, size_t *idone, float *out, size_t olen, size_t *odone);
             void soxr_delete(void *soxr);

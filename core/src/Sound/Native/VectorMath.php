@@ -28,7 +28,8 @@ final class VectorMath
             size_t cblas_ismin(int n, const float *x, int incx);
             float cblas_sdot(int n, const float *x, int incx, const float *y, int incy);
             void cblas_scopy(int n, const float *x, int incx, float *y, int incy);
-            void cblas_sgemm(int order, int ta, int tb, int m, int n, int k, float alpha, const float *a, int lda, const float *b, int ldb, float beta, float *c, int ldc);
+            void cblas_sgemm(int order, int ta, int tb, int m, int n, int k, float alpha, const float *a, int lda, const float *b,
+                int ldb, float beta, float *c, int ldc);
         ', ['libopenblas.so.0'], 'libopenblas0-pthread'));
     }
 
