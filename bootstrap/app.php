@@ -33,7 +33,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->prepend([SecurityHeaders::class, BoundedSending::class, TrustedOrigins::class]);
         // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
         $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
-        $middleware->alias(['holders' => RequireToken::class, 'once' => Idempotency::class, 'nothing-new' => NothingNew::class]);
+        $middleware->alias(['token' => RequireToken::class, 'idempotent' => Idempotency::class, 'nothing-new' => NothingNew::class]);
         $middleware->group('plain', [SubstituteBindings::class]);
         // The length of an upload's part is limited by the upload itself, not by form rules.
         $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*', 'api/*')]);

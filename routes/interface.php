@@ -15,7 +15,7 @@ Route::get('/', [DescriptionController::class, 'index']);
 Route::get('/openapi.json', [DescriptionController::class, 'document'])->name('api.document');
 Route::options('/uploads', [UploadController::class, 'abilities']);
 
-Route::middleware(['holders:read', 'plain'])->group(function (): void {
+Route::middleware(['token:read', 'plain'])->group(function (): void {
     Route::get('/shelves', [SourceController::class, 'shelves']);
     Route::get('/shelves/{shelf}', [SourceController::class, 'shelf']);
     Route::get('/sources', [SourceController::class, 'index']);
@@ -34,19 +34,19 @@ Route::middleware(['holders:read', 'plain'])->group(function (): void {
     Route::get('/results/{result}/file', [ResultController::class, 'file']);
     Route::get('/events', [DescriptionController::class, 'events']);
 });
-Route::middleware(['holders:bring', 'plain', 'once'])->group(function (): void {
+Route::middleware(['token:bring', 'plain', 'idempotent'])->group(function (): void {
     Route::post('/sources', [SourceController::class, 'store']);
     Route::delete('/sources/{source}', [SourceController::class, 'destroy']);
     Route::post('/uploads', [UploadController::class, 'create']);
 });
-Route::middleware(['holders:bring', 'plain'])->group(function (): void {
+Route::middleware(['token:bring', 'plain'])->group(function (): void {
     Route::get('/uploads/{upload}', [SourceController::class, 'upload']);
     // After the other, which answers to HEAD as well.
     Route::match(['HEAD'], '/uploads/{upload}', [UploadController::class, 'offset']);
     Route::patch('/uploads/{upload}', [UploadController::class, 'append']);
     Route::delete('/uploads/{upload}', [UploadController::class, 'terminate']);
 });
-Route::middleware(['holders:order', 'plain', 'once'])->group(function (): void {
+Route::middleware(['token:order', 'plain', 'idempotent'])->group(function (): void {
     Route::post('/plans', [OrderController::class, 'plan']);
     Route::post('/orders', [OrderController::class, 'store']);
     Route::patch('/orders/{order}', [OrderController::class, 'update']);
@@ -58,7 +58,7 @@ Route::middleware(['holders:order', 'plain', 'once'])->group(function (): void {
     Route::post('/results/{result}/restore', [ResultController::class, 'restore']);
     Route::delete('/results/{result}', [ResultController::class, 'destroy']);
 });
-Route::middleware(['holders:keep', 'plain', 'once'])->group(function (): void {
+Route::middleware(['token:keep', 'plain', 'idempotent'])->group(function (): void {
     Route::post('/{kind}s', [PresetController::class, 'store']);
     Route::put('/{kind}s/{name}', [PresetController::class, 'update']);
     Route::delete('/{kind}s/{name}', [PresetController::class, 'destroy']);

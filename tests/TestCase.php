@@ -188,8 +188,7 @@ abstract class TestCase extends BaseTestCase
     /** Lets a process hold a row, as if it had taken it. */
     public function hold(WorkKind $kind, int $row, int $process, int $secondsAgo = 0, int $begunAgo = 0): void
     {
-        DB::table('claims')->updateOrInsert(['kind' => $kind->value, 'row' => $row], ['worker' => gethostname().':'.$process, 'attempts'
-            => 1,
+        DB::table('claims')->updateOrInsert(['kind' => $kind->value, 'row' => $row], ['worker' => gethostname().':'.$process, 'attempts' => 1,
             'began_at' => time() - $begunAgo, 'signed_at' => time() - $secondsAgo]);
     }
 

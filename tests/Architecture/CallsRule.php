@@ -29,9 +29,9 @@ final class CallsRule implements Rule
     private const FILES = ['file_get_contents', 'file_put_contents', 'file', 'file_exists', 'is_file', 'is_dir', 'is_link', 'stat',
         'filesize',
         'filemtime', 'fopen', 'fread', 'fgets', 'fwrite', 'scandir', 'glob', 'opendir', 'realpath', 'readlink', 'rename', 'unlink',
-            'link', 'symlink',
+        'link', 'symlink',
         'copy', 'mkdir', 'rmdir', 'touch', 'tempnam', 'tmpfile', 'chmod', 'chown', 'ftruncate', 'move_uploaded_file', 'readfile',
-            'parse_ini_file'];
+        'parse_ini_file'];
 
     private const WRITES = ['fopen', 'file_put_contents', 'rename', 'unlink', 'link', 'symlink', 'copy', 'mkdir', 'rmdir', 'touch',
         'tempnam',
@@ -50,7 +50,7 @@ final class CallsRule implements Rule
     private const IMPURE = ['disk_free_space', 'getenv', 'time', 'microtime', 'hrtime', 'date', 'rand', 'mt_rand', 'random_int',
         'random_bytes',
         'uniqid', 'getmypid', 'php_sapi_name', 'ini_get', 'function_exists', 'class_exists', 'extension_loaded', 'gethostname',
-            'php_uname', 'sleep',
+        'php_uname', 'sleep',
         'usleep'];
 
     private const ASKED = ['route', 'url', 'request', 'session', 'redirect', 'response', 'view', 'abort', 'cookie', 'old', 'back'];
@@ -86,20 +86,14 @@ final class CallsRule implements Rule
         return match (true) {
             in_array($name, self::DUMPS, true) => 'it is left over from looking for a mistake',
             $class === '' => null,
-            in_array($name, self::PROCESSES, true) && ! $is(self::BEGIN) && $is('/^(App|Octavox\\\\(Core|Cli))\\\\/')
-                => 'processes begin in Processes and Parallel',
-            in_array($name, self::UNSAFE, true) && ! $is('/^Octavox\\\\Core\\\\Analysis\\\\/') && $is('/^(App|Octavox\\\\(Core|Cli))\\\\/')
-                => 'what it takes may be hostile',
-            in_array($name, self::FILES, true) && $core('Plan|Order|Destination|Container|Codec') && ! $is(self::LOOKERS)
-                => 'bytes are read in the room of bytes',
-            in_array($name, self::WRITES, true) && $is('/^Octavox\\\\Core\\\\(?!Testing\\\\)/') && ! $is(self::WRITERS)
-                => 'only makers and sinks write files',
+            in_array($name, self::PROCESSES, true) && ! $is(self::BEGIN) && $is('/^(App|Octavox\\\\(Core|Cli))\\\\/') => 'processes begin in Processes and Parallel',
+            in_array($name, self::UNSAFE, true) && ! $is('/^Octavox\\\\Core\\\\Analysis\\\\/') && $is('/^(App|Octavox\\\\(Core|Cli))\\\\/') => 'what it takes may be hostile',
+            in_array($name, self::FILES, true) && $core('Plan|Order|Destination|Container|Codec') && ! $is(self::LOOKERS) => 'bytes are read in the room of bytes',
+            in_array($name, self::WRITES, true) && $is('/^Octavox\\\\Core\\\\(?!Testing\\\\)/') && ! $is(self::WRITERS) => 'only makers and sinks write files',
             in_array($name, self::IMPURE, true) && $core('Plan|Order|Destination') => 'planning gives the same answer at all times',
             in_array($name, self::HELPERS, true) && $is('/^Octavox\\\\(Core|Cli)\\\\/') => 'the core knows no framework',
-            in_array($name, self::ASKED, true) && $is('/^App\\\\[A-Za-z]+\\\\(Values|Models|Queries|Actions|Jobs|Planning)\\\\/')
-                => 'who asks is known in pages only',
-            in_array($name, ['app', 'resolve', 'sleep', 'usleep', ...self::FILES], true) && $is('/^App\\\\[A-Za-z]+\\\\Values\\\\/')
-                => 'values hold values',
+            in_array($name, self::ASKED, true) && $is('/^App\\\\[A-Za-z]+\\\\(Values|Models|Queries|Actions|Jobs|Planning)\\\\/') => 'who asks is known in pages only',
+            in_array($name, ['app', 'resolve', 'sleep', 'usleep', ...self::FILES], true) && $is('/^App\\\\[A-Za-z]+\\\\Values\\\\/') => 'values hold values',
             default => null,
         };
     }

@@ -40,15 +40,12 @@ final class LanguageRule implements Rule
             $node instanceof Expr\Exit_ && $node->getAttribute('kind') === Expr\Exit_::KIND_DIE => 'die: nothing ends without a sentence',
             $node instanceof Expr\Exit_ && $isOurs && $class !== 'Octavox\Cli\Interruption' => 'exit: only scripts end',
             $node instanceof Expr\Eval_ => 'eval',
-            ($node instanceof Node\Stmt\Echo_ || $node instanceof Expr\Print_) && $isOurs && ! $isPrinting
-                => 'echo: nothing prints but commands and answers',
+            ($node instanceof Node\Stmt\Echo_ || $node instanceof Expr\Print_) && $isOurs && ! $isPrinting => 'echo: nothing prints but commands and answers',
             $node instanceof Expr\ShellExec => 'backticks: processes begin in Processes and Parallel',
-            $node instanceof Expr\Variable && is_string($node->name) && in_array($node->name, self::SUPERGLOBALS, true) && $isOurs
-                => "\${$node->name}: what "
+            $node instanceof Expr\Variable && is_string($node->name) && in_array($node->name, self::SUPERGLOBALS, true) && $isOurs => "\${$node->name}: what "
                 .'was asked comes as an argument',
             $node instanceof Node\Scalar\String_ && $isOurs && ! str_contains($class, '\\Native\\')
-                && preg_match('/^\\\\?(FFI(\\\\\w+)?|Octavox\\\\Core\\\\.*\\\\Native\\\\\w+)(::\w+)?$/', $node->value) === 1
-                    => "'$node->value': a library named in a string",
+                && preg_match('/^\\\\?(FFI(\\\\\w+)?|Octavox\\\\Core\\\\.*\\\\Native\\\\\w+)(::\w+)?$/', $node->value) === 1 => "'$node->value': a library named in a string",
             default => null,
         };
 

@@ -167,7 +167,7 @@ it('groups what was dropped in a folder, what was taken in whole, and what someb
     foreach (['first', 'second'] as $drop) {
         $this->call('POST', '/uploads', server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0', 'Upload-Length' => '0',
             'Upload-Metadata' => 'filename '.base64_encode('x.wav').',path '.base64_encode('Day/x.wav').',drop '.base64_encode($drop)]))
-                ->assertCreated();
+            ->assertCreated();
     }
     expect(Group::query()->where('title', 'Day')->count())->toBe(2);
     $loose = Source::query()->where('name', 'loose.wav')->sole();
@@ -203,8 +203,7 @@ it('takes many off the list at once, and gives them back', function () {
 it('counts a file that got its name in the last moment, whatever its process was ended for', function (string $end) {
     [$source] = onShelf($this, 'a.wav');
     $result = Result::ofOrder(careful($this, [$source], 'keep'))->sole();
-    $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took'
-        => 0.1]);
+    $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took' => 0.1]);
     $path = (string) $result->path;
     // As it is when a worker has ended its child between giving the name and telling of it.
     (new Journal($result->journalPath()))->write(Placing::of($path, $made));

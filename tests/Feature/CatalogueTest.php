@@ -42,8 +42,7 @@ it('knows a disc by its table of contents, shows it beside what is there, and no
     $facts = $source->refresh()->facts();
     expect($facts->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'year' => '2026'])
         ->and($facts->chapters[2]->title)->toBe('Song for six boats');
-    $this->order(['sources' => (string) $source->id, 'format' => 'flac', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name'
-        => '{track:2} {title}']);
+    $this->order(['sources' => (string) $source->id, 'format' => 'flac', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name' => '{track:2} {title}']);
     $results = Result::query()->orderBy('id')->get();
     expect($results->map(fn (Result $one): string => basename($one->path))->all())->toBe(['01 Gate march.flac', '02 Lift waltz.flac',
         '03 Song for six boats.flac']);
@@ -110,8 +109,6 @@ it('is harmed by no answer: offline, slow, endless, strange or hostile', functio
 it('takes of a candidate only what it may be', function (mixed $given, ?array $fields) {
     expect(Candidate::of($given)?->fields)->toBe($fields);
 })->with([
-    [['fields' => ['title' => ' Gate  march ', 'track' => 3, 'other' => 'x'], 'confidence' => NAN], ['title' => 'Gate march', 'track'
-        => '3']],
-    [['fields' => ['title' => "\0\x07"]], null], ['text', null], [null, null], [['fields' => ['title' => str_repeat('é', 500)]], ['title'
-        => str_repeat('é', 200)]],
+    [['fields' => ['title' => ' Gate  march ', 'track' => 3, 'other' => 'x'], 'confidence' => NAN], ['title' => 'Gate march', 'track' => '3']],
+    [['fields' => ['title' => "\0\x07"]], null], ['text', null], [null, null], [['fields' => ['title' => str_repeat('é', 500)]], ['title' => str_repeat('é', 200)]],
 ]);

@@ -101,8 +101,7 @@ it('writes the fields of Broadcast WAV as they are filled in', function () {
 it('names results after their tags, and says which tags a format cannot hold', function () {
     $order = $this->draft(['format' => 'au'], 'a.wav', 'b.wav');
     [$first] = $order->lines()->orderBy('id')->get()->all();
-    $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'tags' => ['title' => 'Gates', 'album' => 'Steam', 'track'
-        => '3']]);
+    $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'tags' => ['title' => 'Gates', 'album' => 'Steam', 'track' => '3']]);
     $this->get("/orders/$order->id/tags")->assertSee('AU has no place for album, track.')->assertSee('is-lost', false);
     $this->post("/orders/$order->id/tags", ['tool' => 'to-name', 'pattern' => '{track:2} - {title|stem}'])
         ->assertSessionHas('said', fn (string $said): bool => str_contains($said, '{track:2} - {title|stem}'));

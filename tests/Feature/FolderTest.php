@@ -63,8 +63,7 @@ it('puts what a result replaces into the bin, from which it comes back', functio
     expect(Result::query()->sole()->state->value)->toBe('done')->and(filesize("$this->out/Gates.flac"))->toBeGreaterThan(1000);
     $page = (string) $this->get('/bin')->assertOk()->assertSee('file that a result replaced')->assertSee($this->out)->getContent();
     expect(preg_match('/name="replaced\[\]" value="([0-9a-f]{32})"/', $page, $found))->toBe(1);
-    $this->post('/bin', ['do' => 'back', 'replaced' => ['x', $found[1]]])->assertSessionHas('said', fn (string $said): bool
-        => str_starts_with($said, '1 of 2 could not'));
+    $this->post('/bin', ['do' => 'back', 'replaced' => ['x', $found[1]]])->assertSessionHas('said', fn (string $said): bool => str_starts_with($said, '1 of 2 could not'));
     expect(file_get_contents("$this->out/Gates 2.flac"))->toBe('not made here');
     $this->get('/bin')->assertSee('Nothing is in it.');
     // For good only by hand.

@@ -114,8 +114,7 @@ it('makes one source of a call that was dropped as a folder, in whichever order 
         $created = $this->call('POST', '/uploads', server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
             'Upload-Length' => (string) strlen($files[$name]), 'Upload-Metadata' => 'filename '.base64_encode($name).',path '
             .base64_encode("Lift call/$name").',drop '.base64_encode('one')]));
-        $this->call('PATCH', (string) $created->headers->get('Location'), server: $this->transformHeadersToServerVars(['Tus-Resumable'
-            => '1.0.0',
+        $this->call('PATCH', (string) $created->headers->get('Location'), server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
             'Upload-Offset' => '0', 'Content-Type' => 'application/offset+octet-stream']), content: $files[$name])->assertNoContent();
     }
     $leader = Source::query()->whereNull('belongs_to')->sole();
@@ -159,8 +158,7 @@ it('takes a disc image by its sheet, and makes a file of each track', function (
     expect($source->container)->toBe('cue')->and($source->tracks()->sole()->measured())->not->toBeNull();
     $this->get("/sources/$source->id")->assertOk()->assertSee('Lift waltz')->assertSee('Steam day');
     $this->get("/sources/$source->id/tracks/1/hear")->assertOk();
-    $this->order(['sources' => $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name'
-        => '{track:2} {title}'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name' => '{track:2} {title}'])->assertRedirect();
     expect(Result::query()->orderBy('id')->pluck('name')->all())->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
     $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
     // 2 seconds and 30 sectors

@@ -67,8 +67,7 @@ it('describes every address that there is, and no other', function () {
             $paths = str_contains($path, '{kind}s') ? [str_replace('{kind}', 'destination', $path), str_replace('{kind}', 'recipe', $path)]
                 : [$path];
 
-            return array_merge(...array_map(fn (string $method): array => array_map(fn (string $path): string
-                => strtolower($method).' '.$path,
+            return array_merge(...array_map(fn (string $method): array => array_map(fn (string $path): string => strtolower($method).' '.$path,
                 $paths), $methods));
         })->sort()->values()->all();
     $described = array_map(fn ($one): string => $one->method.' '.$one->path, (new ApiDescription)->operations());
@@ -81,8 +80,8 @@ it('describes every address that there is, and no other', function () {
             if (in_array('/'.$route->uri(), ['/api/v1'.$path, '/api/v1'.$one->path], true) && in_array(strtoupper($one->method), $route
                 ->methods(), true)
                 && ! ($one->method === 'get' && in_array('HEAD', $route->methods(), true) && $route->methods() === ['HEAD'])) {
-                $holds = collect($route->gatherMiddleware())->first(fn ($name) => str_starts_with((string) $name, 'holders:'));
-                expect($holds)->toBe($one->scope === null ? null : 'holders:'.$one->scope->value, $one->path);
+                $holds = collect($route->gatherMiddleware())->first(fn ($name) => str_starts_with((string) $name, 'token:'));
+                expect($holds)->toBe($one->scope === null ? null : 'token:'.$one->scope->value, $one->path);
             }
         }
     }
@@ -115,7 +114,7 @@ it('does a whole job', function () {
     $done = $this->call('PATCH', $upload, server: ['HTTP_AUTHORIZATION' => 'Bearer '.app(IssueToken::class)->issue('x',
         [AccessScope::Bring]),
         'HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_OFFSET' => '0', 'CONTENT_TYPE' => 'application/offset+octet-stream'],
-            content: $bytes);
+        content: $bytes);
     $source = (int) $done->assertNoContent()->headers->get('Octavox-Source');
     ask($this, 'GET', '/sources/'.$source)->assertJsonPath('state', 'ready')->assertJsonPath('tracks.0.rate', 48000);
     ask($this, 'GET', "/sources/$source/reading")->assertJsonPath('container', 'wav');
@@ -289,10 +288,8 @@ it('refuses a place, a picture and a name that lead elsewhere, and logs no refus
         '/spec/place' => ['spec' => ['container' => 'flac', 'place' => '/etc']],
         '/place' => ['spec' => ['container' => 'flac'], 'place' => '../../etc'],
         '/spec/name' => ['spec' => ['container' => 'flac', 'name' => '../../{stem}']],
-        '/lines/0/spec/place' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['place'
-            => 'beside']]]],
-        '/lines/0/spec/cover' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['cover'
-            => 'x.png']]]],
+        '/lines/0/spec/place' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['place' => 'beside']]]],
+        '/lines/0/spec/cover' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['cover' => 'x.png']]]],
     ] as $pointer => $body) {
         expect($refused($body)[0])->toBe($pointer);
     }

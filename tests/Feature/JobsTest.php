@@ -168,8 +168,7 @@ it('says that the packets around a cut are looked for, and plans once they are f
     $this->sheet("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
-    DB::table('claims')->insert(['kind' => 'borders', 'row' => $source->id, 'worker' => null, 'attempts' => 2, 'began_at' => 0, 'signed_at'
-        => 0]);
+    DB::table('claims')->insert(['kind' => 'borders', 'row' => $source->id, 'worker' => null, 'attempts' => 2, 'began_at' => 0, 'signed_at' => 0]);
     app()->call([new FindBorders, 'handle']);
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
         ->assertDontSee('hx-trigger="load delay:900ms"', false);
@@ -265,7 +264,7 @@ it('gives back what a worker held that is gone, and nothing else', function () {
         ->worker !== null, $one->attempts])->all())
         // That a worker ended is no attempt, unless that goes on for an hour.
         ->toBe([['analysis', 1, true, 1], ['analysis', 2, false, 0], ['copying', 4, true, 1], ['making', 2, false, 1], ['reading', 3,
-        false, 0]]);
+            false, 0]]);
     app(Claims::class)->releaseAll();
     expect(DB::table('claims')->whereNotNull('worker')->count())->toBe(0);
 });
@@ -299,10 +298,10 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
         ftruncate($handle, 60_000_000_000);
         $child->answer(['path' => $this->home.'/long.raw', 'stated' => 'pcm16:48000:2', 'track' => 1, 'waveform' => $this->home.'/w'],
             'x', 'x.log', function () use (&$asked): bool {
-            $asked++;
+                $asked++;
 
-            return false;
-        });
+                return false;
+            });
     })->toThrow(Octavox\Core\Parallel\Abandoned::class);
     expect($asked)->toBe(1);
     AnalyzeTrack::dispatch();
@@ -321,8 +320,7 @@ it('writes no stack of what is only begun again', function () {
     $source = $this->bring('a.wav', TestCase::wave(4800));
     Illuminate\Support\Facades\Log::shouldReceive('error')->never();
     Source::query()->whereKey($source->id)->update(['state' => 'reading']);
-    DB::table('claims')->insert(['kind' => 'reading', 'row' => $source->id, 'worker' => null, 'attempts' => 3, 'began_at' => 0, 'signed_at'
-        => 0]);
+    DB::table('claims')->insert(['kind' => 'reading', 'row' => $source->id, 'worker' => null, 'attempts' => 3, 'began_at' => 0, 'signed_at' => 0]);
     app()->call([new ReadSource, 'handle']);
     expect($source->refresh()->error_code)->toBe('interrupted')->and($source->error_says)->toContain('bring it in again');
 });

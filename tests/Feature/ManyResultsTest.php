@@ -83,8 +83,7 @@ it('writes sizes of 64 bits where they are needed, more files than 16 bits can c
 it('gives away what is done of an order while the rest waits, failed or was cancelled, and lists that', function () {
     $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav', 'c.wav', 'd.wav');
     $this->post("/orders/$order->id/place");
-    $change = fn (int $id, ResultState $state, array $more = []) => Result::query()->whereKey($id)->update(['state' => $state, 'path'
-        => null, 'receipt' => null] + $more);
+    $change = fn (int $id, ResultState $state, array $more = []) => Result::query()->whereKey($id)->update(['state' => $state, 'path' => null, 'receipt' => null] + $more);
     $change(1, ResultState::Cancelled);
     $change(3, ResultState::Waiting);
     $change(4, ResultState::Failed, ['error_says' => 'The drive went away.']);

@@ -34,8 +34,7 @@ it('lists orders and changes them from the command line', function () {
     expect(app(NextResult::class)->isHeld())->toBeTrue();
     $said(['order' => 'all', '--go-on' => true]);
     expect(app(NextResult::class)->isHeld())->toBeFalse();
-    foreach ([['order' => 'x'], ['--hold' => true], ['order' => '1', '--hold' => true, '--first' => true], ['order' => 'all', '--cancel'
-        => true]] as $wrong) {
+    foreach ([['order' => 'x'], ['--hold' => true], ['order' => '1', '--hold' => true, '--first' => true], ['order' => 'all', '--cancel' => true]] as $wrong) {
         expect(Artisan::call('octavox:orders', $wrong))->toBe(2);
     }
     expect(Artisan::call('octavox:orders', ['order' => '999']))->toBe(1);
@@ -50,8 +49,8 @@ it('takes what a playlist on a shelf names, and says what is not there', functio
         $this->home.'/shelf/a.wav', '/etc/passwd', 'http://radio.example/x']));
     $this->post('/shelves/Videos', ['paths' => json_encode(['lists/day.m3u8'])])->assertRedirect('/sources')
         ->assertSessionHas('said',
-        '2 files taken from Videos; nothing was copied. 3 that a playlist names are not on this shelf: gone.wav, '
-            .'../../outside.wav, /etc/passwd. 1 of its lines are addresses on a network, which are not fetched.');
+            '2 files taken from Videos; nothing was copied. 3 that a playlist names are not on this shelf: gone.wav, '
+                .'../../outside.wav, /etc/passwd. 1 of its lines are addresses on a network, which are not fetched.');
     expect(Source::query()->pluck('name')->all())->toBe(['a.wav', 'b.wav']);
     file_put_contents($this->home.'/shelf/lists/empty.pls', '[playlist]');
     $this->post('/shelves/Videos', ['paths' => json_encode(['lists/empty.pls'])])

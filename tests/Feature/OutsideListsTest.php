@@ -15,10 +15,8 @@ use Illuminate\Support\Facades\DB;
 /** The description of a player that takes MP3. */
 function description(string $folder, ?string $playlists = 'LISTS', mixed $capacity = 50_000_000): string
 {
-    return (string) json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => $folder, 'names' => '', 'playlists'
-        => $playlists],
-        'destination' => ['title' => 'Shed', 'note' => 'MP3.', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture'
-            => false, 'most_channels' => 2]],
+    return (string) json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => $folder, 'names' => '', 'playlists' => $playlists],
+        'destination' => ['title' => 'Shed', 'note' => 'MP3.', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2]],
             'spec' => ['version' => 1, 'container' => 'mp3']]]);
 }
 
@@ -155,12 +153,10 @@ it('lists hundreds of results that are offered, and no host twice', function () 
     $this->order(['sources' => (string) $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     foreach (range(1, 300) as $number) {
-        DB::table('results')->insert(['name' => "tune $number.mp3", 'turn' => $number] + array_diff_key($result->getRawOriginal(), ['id'
-            => 0]));
+        DB::table('results')->insert(['name' => "tune $number.mp3", 'turn' => $number] + array_diff_key($result->getRawOriginal(), ['id' => 0]));
     }
     mkdir($this->home.'/hosts/canal', 0777, true);
-    file_put_contents($this->home.'/hosts/canal/host.json', json_encode(['version' => 1, 'show' => ['title' => 'Canal', 'description'
-        => '', 'language' => 'en',
+    file_put_contents($this->home.'/hosts/canal/host.json', json_encode(['version' => 1, 'show' => ['title' => 'Canal', 'description' => '', 'language' => 'en',
         'author' => '', 'address' => 'https://canal.example'], 'destination' => json_decode(description(''), true)['destination']]));
     $ids = Result::query()->pluck('id')->implode(',');
     foreach (['/outside/publish', '/outside/players', '/outside/page'] as $page) {

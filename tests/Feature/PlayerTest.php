@@ -18,8 +18,7 @@ function pocket(mixed $test, int $capacity = 5_000_000, string $name = 'Pocket')
     $root = $test->home.'/players/'.$name;
     is_dir($root) || mkdir($root, 0777, true);
     file_put_contents($root.'/player.json', json_encode(['version' => 1, 'body' => ['capacity_bytes' => $capacity, 'folder' => 'MUSIC',
-        'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'LISTS'], 'destination' => ['title' => 'Pocket of the lift', 'note'
-            => 'MP3 in stereo.',
+        'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'LISTS'], 'destination' => ['title' => 'Pocket of the lift', 'note' => 'MP3 in stereo.',
             'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2]],
             'spec' => ['version' => 1, 'container' => 'mp3', 'sounds' => [['rate_control' => ['mode' => 'exact', 'kbps' => 128]]]]]]));
 
@@ -126,8 +125,7 @@ it('says where a description cannot be read, and goes nowhere that is none of th
     $source = $this->bring('a.wav', $this->wave(4800));
     $this->post('/outside/players', ['player' => 'Odd', 'sources' => (string) $source->id])->assertRedirect('/outside/players');
     expect(Order::query()->count())->toBe(0);
-})->with(['none' => '', 'no JSON' => '{{{', 'a list' => '[1,2]', 'no body' => '{"version":1,"destination":{}}', 'a later version'
-    => '{"version":9,"body":{},"destination":{}}',
+})->with(['none' => '', 'no JSON' => '{{{', 'a list' => '[1,2]', 'no body' => '{"version":1,"destination":{}}', 'a later version' => '{"version":9,"body":{},"destination":{}}',
     'no destination' => '{"version":1,"body":{"capacity_bytes":1,"folder":"","names":"","playlists":null},"destination":{"title":"x"}}']);
 
 it('keeps folders of a description within the player', function () {

@@ -13,8 +13,7 @@ function podcastHost(mixed $test, string $name = 'canal', array $limits = ['tags
     mkdir($test->home.'/hosts/'.$name, 0777, true);
     file_put_contents($test->home.'/hosts/'.$name.'/host.json', json_encode(['version' => 1, 'show' => ['title' => 'Canal & “lift”',
         'description' => 'Every second week.',
-        'language' => 'en', 'author' => 'Wrenfield Canal Society', 'address' => 'https://canal.example/show/'], 'destination' => ['title'
-            => 'Canal host',
+        'language' => 'en', 'author' => 'Wrenfield Canal Society', 'address' => 'https://canal.example/show/'], 'destination' => ['title' => 'Canal host',
             'note' => 'MP3.', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2,
                 'constant' => true]],
             'limits' => $limits, 'spec' => ['version' => 1, 'container' => 'mp3']]]));
@@ -27,8 +26,7 @@ it('answers with the reasons, or takes an episode into its feed', function () {
     podcastHost($this);
     $source = $this->bring('Steam day.wav', $this->wave(96_000));
     $this->order(['sources' => (string) $source->id, 'format' => 'wav']);
-    $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128', 'level_kind' => 'lufs', 'level_value'
-        => '-20', 'level_ceiling' => '-1']);
+    $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128', 'level_kind' => 'lufs', 'level_value' => '-20', 'level_ceiling' => '-1']);
     [$wave, $loud] = Result::query()->orderBy('id')->get()->all();
     expect($loud->state->value)->toBe('done');
     $this->post('/results/many', ['do' => 'publish', 'results' => "$wave->id,$loud->id"])
@@ -38,8 +36,7 @@ it('answers with the reasons, or takes an episode into its feed', function () {
         ->assertSee('is refused by')->assertSee('MP3')->assertSee('title');
     expect(app(Hosts::class)->named('canal')->episodes())->toBe([]);
     // With a title it is taken.
-    $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128', 'level_kind' => 'lufs', 'level_value'
-        => '-20', 'level_ceiling' => '-1']);
+    $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128', 'level_kind' => 'lufs', 'level_value' => '-20', 'level_ceiling' => '-1']);
     $tagged = Result::query()->latest('id')->firstOrFail();
     $tags = $this->home.'/tags.json';
     file_put_contents($tags, json_encode(['title' => 'Steam day <1>', 'comment' => 'Boilers & boats']));
@@ -112,8 +109,7 @@ it('serves nothing but its own episodes, under addresses at which it is reached'
     podcastHost($this);
     $folder = $this->home.'/hosts/canal';
     [$one, $link, $odd] = [str_repeat('a', 32), str_repeat('b', 32), str_repeat('c', 32)];
-    $episode = fn (string $guid, string $file, string $type): array => ['guid' => $guid, 'file' => $file, 'title' => 'T', 'description'
-        => '', 'seconds' => 1.0,
+    $episode = fn (string $guid, string $file, string $type): array => ['guid' => $guid, 'file' => $file, 'title' => 'T', 'description' => '', 'seconds' => 1.0,
         'bytes' => 3, 'type' => $type, 'published' => 1_780_000_000];
     file_put_contents("$folder/$one.mp3", 'mp3');
     file_put_contents($this->home.'/secret', 'secret');

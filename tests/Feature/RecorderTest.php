@@ -78,8 +78,7 @@ it('copies what belongs to a sheet or a disc as well, and lays it together', fun
     $disc = (new VideoDiscWriter('X', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
         fn (int $index): array => [str_repeat(pack('n', $index), 3840), 3600 * $index], range(0, 9))])])->files();
     $image = str_repeat(pack('v*', ...range(0, 1175)), 30);
-    $files = ['Band.cue' => "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Band.bin' => $image, 'notes.bin'
-        => 'none of it',
+    $files = ['Band.cue' => "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Band.bin' => $image, 'notes.bin' => 'none of it',
         'Day.cue' => "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Day.wav' => $this->wave(30_000, 44_100)];
     foreach ($disc as $name => $bytes) {
         $files["Lift choir/VIDEO_TS/$name"] = $bytes;
@@ -91,7 +90,7 @@ it('copies what belongs to a sheet or a disc as well, and lays it together', fun
         'ready'],
         ['Lift choir, title 1.IFO', 'ready']])->and($shown[2]->facts()?->tags->values()['album'] ?? '')->toBe('Lift choir')
         ->and(Source::query()->whereNotNull('belongs_to')->orderBy('name')->pluck('name')->all())->toContain('Band.bin', 'Day.wav',
-        'VTS_01_1.VOB');
+            'VTS_01_1.VOB');
     // Nothing of it is new the second time.
     $before = Source::everyOne()->count();
     $this->post('/outside/recorders', ['recorder' => 'Card']);

@@ -62,11 +62,11 @@ it('goes through no table of what grows with the months, on any page, poll or ca
     $pages = ['/work', '/sources', '/sources?by=name', '/sources?by=length', '/sources?by=size', '/sources?by=container',
         '/sources?by=folder', '/sources?find=a.wav', '/sources?find=a', '/sources?show=findings',
         '/sources?show=codec:pcm', '/sources?show=layout:stereo', '/sources?show=picture', '/sources?for=radio-desk', '/sources/1',
-            '/results', "/results?order=$order->id", '/results?find=.flac', '/results?find=a', '/results?show=done', '/results?show=open',
+        '/results', "/results?order=$order->id", '/results?find=.flac', '/results?find=a', '/results?show=done', '/results?show=open',
         '/results?show=failed', '/results?show=bin', '/results?show=failed&find=wav', '/results?in='.rawurlencode($this
             ->home.'/results/0001'), '/results/changes?since='.(time() - 60), '/results/3/receipt', '/bin', '/settings',
         '/orders', "/orders/$draft->id", "/orders/$draft->id/tags", '/recipes', '/destinations', '/standing', '/outside',
-            '/outside/recorders', '/outside/players', '/outside/page?results=3', '/shelves', '/shelves/Videos', '/interface'];
+        '/outside/recorders', '/outside/players', '/outside/page?results=3', '/shelves', '/shelves/Videos', '/interface'];
     foreach ($pages as $page) {
         expect($this->get($page)->getStatusCode())->toBeIn([200, 302], $page);
     }
@@ -170,15 +170,13 @@ it('answers whoever asks again in a word where nothing is new', function () {
 it('goes through long lists part by part, forwards and backwards, each row once', function (string $by) {
     $rows = [];
     for ($number = 1; $number <= 150; $number++) {
-        $rows[] = ['name' => sprintf('Take %03d.wav', $number * 7 % 40), 'folder' => 'Day '.($number % 3), 'path' => "/x/$number", 'origin'
-            => 'shelf', 'state' => 'unreadable',
+        $rows[] = ['name' => sprintf('Take %03d.wav', $number * 7 % 40), 'folder' => 'Day '.($number % 3), 'path' => "/x/$number", 'origin' => 'shelf', 'state' => 'unreadable',
             'bytes' => $number % 5, 'seconds' => $number % 4 === 0 ? null : $number % 11 / 3, 'container' => $number % 6 === 0 ? null
                 : 'wav', 'created_at' => now()->addSeconds(intdiv($number, 9))];
     }
     Source::query()->insert($rows);
     $listed = fn (string $html): array => preg_match_all('/data-source="(\d+)"/', $html, $found) > 0 ? $found[1] : [];
-    $link = fn (string $html, string $rel): ?string
-        => preg_match('/href="([^"]+)" rel="'.$rel.'"/', $html, $found) === 1 ? html_entity_decode($found[1]) : null;
+    $link = fn (string $html, string $rel): ?string => preg_match('/href="([^"]+)" rel="'.$rel.'"/', $html, $found) === 1 ? html_entity_decode($found[1]) : null;
     $address = "/sources?by=$by";
     $pages = [];
     while ($address !== null) {

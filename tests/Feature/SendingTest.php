@@ -16,8 +16,7 @@ function answeredBeside(int $bytes, string $visitor): Response
     $request = request()->duplicate(cookies: [config()->string('session.cookie') => $visitor]);
     $request->setMethod('GET');
 
-    return app(BoundedSending::class)->handle($request, fn () => response(str_repeat('x', $bytes), 200, ['Content-Length'
-        => (string) $bytes]));
+    return app(BoundedSending::class)->handle($request, fn () => response(str_repeat('x', $bytes), 200, ['Content-Length' => (string) $bytes]));
 }
 
 it('sends so many long answers at once, and to one visitor fewer than all', function () {

@@ -87,8 +87,7 @@ it('sets how new orders begin, and leaves what somebody asks himself', function 
     $this->post('/orders', ['sources' => "$id", 'format' => 'mp3']);
     $asked = Order::query()->latest('id')->firstOrFail();
     expect($asked->destination)->toBeNull()->and($asked->asked()->container)->toBe('mp3');
-    $this->put('/settings', ['goes' => 'to:nowhere', 'place' => '/etc', 'name_signs' => 'eat', 'workers' => '9999', 'upload_hours'
-        => '-3']);
+    $this->put('/settings', ['goes' => 'to:nowhere', 'place' => '/etc', 'name_signs' => 'eat', 'workers' => '9999', 'upload_hours' => '-3']);
     expect(app(Settings::class)->text(Settings::GOES))->toBe('to:hold-music')->and(app(Settings::class)->text(Settings::PLACE))->toBe('')
         ->and(app(Settings::class)->number(Settings::WORKERS))->toBeNull();
 });

@@ -72,8 +72,7 @@ it('places no draft of which lines were taken since it was looked at', function 
     $order = $this->draft(['format' => 'wav'], 'a.wav', 'b.wav');
     $seen = $order->refresh()->revision;
     $this->post('/ticks', ['sources' => (string) $order->lines[0]->source_id, 'on' => 0]);
-    $this->post("/orders/$order->id/place", ['revision' => $seen])->assertSessionHas('said', fn (string $said): bool
-        => str_contains($said, 'changed elsewhere'));
+    $this->post("/orders/$order->id/place", ['revision' => $seen])->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'changed elsewhere'));
     expect($order->refresh()->isDraft())->toBeTrue();
     // Nothing was taken off, so nothing was changed.
     $now = $order->revision;

@@ -23,8 +23,7 @@ use Tests\TestCase;
 function standing(mixed $test, array $fields = []): WatchedFolder
 {
     is_dir($test->home.'/shelf/in') || mkdir($test->home.'/shelf/in');
-    $test->post('/standing', $fields + ['title' => 'Recorder', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away', 'nested'
-        => '1'])
+    $test->post('/standing', $fields + ['title' => 'Recorder', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away', 'nested' => '1'])
         ->assertRedirect();
 
     return WatchedFolder::query()->latest('id')->firstOrFail();
@@ -217,7 +216,7 @@ it('takes a disc that lands as all of its titles, and a folder of one once all o
     expect(array_filter(states(), fn (string $state): bool => $state !== 'left'))
         ->toBe(['Choir.iso' => 'ordered', 'Day.cue' => 'ordered', 'VIDEO_TS/VIDEO_TS.IFO' => 'ordered'])
         ->and(Source::query()->orderBy('name')->pluck('name')->all())->toBe(['Choir, title 1.iso', 'Choir, title 2.iso', 'Day.cue',
-        'in, title 1.IFO'])
+            'in, title 1.IFO'])
         ->and(Result::query()->orderBy('name')->get()->map(fn (Result $one): array => [$one->name, $one->state, $one->samples])->all())
         ->toBe([
             ['Choir, title 1.flac', ResultState::Done, 96_000], ['Choir, title 2.flac', ResultState::Done, 48_000],

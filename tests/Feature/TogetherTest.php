@@ -29,8 +29,7 @@ function broughtTogether(mixed $test, array $files, string $drop = 'one', string
 /** A sheet of one track in each file. */
 function tracksIn(string ...$files): string
 {
-    return implode('', array_map(fn (int $index, string $file): string
-        => sprintf("FILE \"%s\" %s\nTRACK %02d AUDIO\nTITLE \"Part %d\"\nINDEX 01 00:00:00\n",
+    return implode('', array_map(fn (int $index, string $file): string => sprintf("FILE \"%s\" %s\nTRACK %02d AUDIO\nTITLE \"Part %d\"\nINDEX 01 00:00:00\n",
         $file, str_ends_with(strtolower($file), '.bin') ? 'BINARY' : 'WAVE', $index + 1, $index + 1), array_keys($files), $files));
 }
 
@@ -75,8 +74,7 @@ it('waits for each file that a sheet names', function () {
 
 it('lets a sheet stand for the one recording that it divides, and recordings of a track each for their sheet', function () {
     broughtTogether($this, ['Day.wav' => TestCase::wave(40_000, 44_100), 'Day.cue' => tracksIn('Day.wav')]);
-    broughtTogether($this, ['Each.cue' => tracksIn('a.wav', 'b.wav'), 'a.wav' => TestCase::wave(30_000, 44_100), 'b.wav'
-        => TestCase::wave(30_001, 44_100)], 'two', 'Album');
+    broughtTogether($this, ['Each.cue' => tracksIn('a.wav', 'b.wav'), 'a.wav' => TestCase::wave(30_000, 44_100), 'b.wav' => TestCase::wave(30_001, 44_100)], 'two', 'Album');
     $shown = Source::query()->with(['tracks', 'companions'])->whereNull('belongs_to')->orderBy('name')->get();
     expect($shown->pluck('name')->all())->toBe(['Day.cue', 'a.wav', 'b.wav'])->and($shown[0]->isReady())->toBeTrue()
         ->and($shown[0]->companionNames())->toBe('Day.wav')->and($shown[1]->companionNames())->toBe('Each.cue');
@@ -142,7 +140,7 @@ it('knows discs of the same words apart by what they hold, and one that came twi
     // Titles, too, are known by what they hold: the tables of two discs of one recorder are the same.
     $disc = fn (int $seed): array => (new VideoDiscWriter('CHOIR', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10,
         "\0\0\1\xB3still"), [array_map(
-        fn (int $index): array => [str_repeat(pack('n', $seed + $index), 3840), 3600 * $index], range(0, 9))])])->files();
+            fn (int $index): array => [str_repeat(pack('n', $seed + $index), 3840), 3600 * $index], range(0, 9))])])->files();
     expect($disc(1)['VIDEO_TS.IFO'])->toBe($disc(2)['VIDEO_TS.IFO']);
     foreach ([1, 2, 1] as $index => $seed) {
         broughtTogether($this, $disc($seed), "disc $index", "Disc $index/VIDEO_TS");

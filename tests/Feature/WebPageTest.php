@@ -23,8 +23,7 @@ it('makes a page with a player of results, and lets it be seen before', function
     $preview = $this->get('/outside/page/preview?results='.$ids)->assertOk();
     expect($preview->headers->get('Content-Security-Policy'))->toContain("default-src 'none'")->and($preview->getContent())
         ->toContain('\/results\/');
-    $zip = $this->post('/outside/page', ['do' => 'archive', 'results' => $ids, 'title' => 'Steam <day>', 'accent' => '#004488', 'waveform'
-        => '1'])
+    $zip = $this->post('/outside/page', ['do' => 'archive', 'results' => $ids, 'title' => 'Steam <day>', 'accent' => '#004488', 'waveform' => '1'])
         ->assertOk()->streamedContent();
     file_put_contents($this->home.'/page.zip', $zip);
     $archive = new ZipArchive;

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Orders\Models\Order;
+use App\Results\Actions\ClaimResult;
 use App\Results\Actions\EndResult;
 use App\Results\Actions\HoldWork;
 use App\Results\Jobs\MakeResult;
@@ -13,6 +14,7 @@ use App\Settings\Queries\Settings;
 use App\Sources\Models\Upload;
 use App\Upkeep\Recover;
 use App\Work\Claims;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
@@ -85,14 +87,25 @@ it('stops what is being made when it is paused, keeps nothing of it, and makes i
     $order = waitingOrder($this, 'a.wav');
     $result = Result::ofOrder($order)->sole();
     // A worker has taken it; its child is told to end as soon as the worker looks.
-    $taken = app(App\Results\Actions\ClaimResult::class)->claim('token');
-    expect($taken?->row)->toBe($result->id)->and(app(App\Results\Actions\ClaimResult::class)->claim('other'))->toBeNull();
+    $taken = app(ClaimResult::class)->claim('token');
+    expect($taken?->row)->toBe($result->id)->and(app(ClaimResult::class)->claim('other'))->toBeNull();
     app(HoldWork::class)->result($result, true);
     app(EndResult::class)->stopped($result->refresh());
     app(Claims::class)->end($taken);
     expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe(0)->and(workAll())->toBe([]);
     app(HoldWork::class)->result($result, false);
     expect(workAll())->toBe(['a.wav'])->and($result->refresh()->isThere())->toBeTrue();
+});
+
+it('leaves what is paused in the moment in which a worker takes it', function () {
+    $order = waitingOrder($this, 'a.wav', 'b.wav');
+    [$a] = Result::ofOrder($order)->get()->all();
+    // The statement that takes a row is followed by one that somebody else sends.
+    DB::listen(function (QueryExecuted $query) use ($a): void {
+        str_starts_with($query->sql, 'insert into claims') && DB::getPdo()->exec("update results set held = 1 where id = $a->id");
+    });
+    $taken = app(ClaimResult::class)->claim('token');
+    expect($a->refresh()->state)->toBe(ResultState::Waiting)->and($taken?->row)->not->toBe($a->id)->not->toBeNull();
 });
 
 it('goes on, asks, or cancels the rest when one fails, as the order says', function (string $wish, array $states, bool $held) {
@@ -120,7 +133,7 @@ it('waits for room instead of failing, says so, and goes on by itself once there
     $order = waitingOrder($this, 'a.wav', 'b.wav');
     [$a, $b] = Result::ofOrder($order)->get()->all();
     $a->update(['predicted_bytes' => PHP_INT_MAX >> 2]);
-    app(App\Results\Actions\ClaimResult::class)->claim('token');
+    app(ClaimResult::class)->claim('token');
     app(EndResult::class)->failed($a->refresh(), NoSpace::before('/results', PHP_INT_MAX >> 2, 5.0));
     DB::table('claims')->delete();
     expect($a->refresh()->state)->toBe(ResultState::Waiting)->and(workAll())->toBe(['b.wav']);
@@ -169,28 +182,28 @@ it('says on every page how far the work is, and for a while what came of it', fu
 
 it('begins nothing new on a drive on which less is free than always stays free, says so on every page, and shows what can be freed',
     function () {
-    $order = waitingOrder($this, 'a.wav');
-    $this->get('/sources')->assertDontSee('almost full');
-    $this->put('/settings', ['free_gigabytes' => '100000']);
-    expect(workAll())->toBe([])->and(Result::ofOrder($order)->sole()->waits_for)->toBe('room');
-    foreach (['/sources', '/results', '/recipes', '/settings', '/bin', '/outside'] as $page) {
-        $this->get($page)->assertOk()->assertSee('The drive of Octavox is almost full')->assertSee('See what can be freed');
-    }
-    $this->call('POST', '/uploads', server: ['HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_LENGTH' => '10'])->assertStatus(507);
-    // What can be given up, and is.
-    touch(Upload::query()->create(['name' => 'half.wav', 'folder' => '', 'bytes' => 100, 'received' => 7, 'expires_at' => now()->addDay()])
-        ->path());
-    is_dir($this->home.'/waveforms') || mkdir($this->home.'/waveforms');
-    file_put_contents($this->home.'/waveforms/7-1.waveform', str_repeat('x', 3000));
-    $this->get('/room')->assertOk()->assertSee('Unfinished uploads (1)')->assertSee('Give them up')->assertSee('Drawings of sound (');
-    $this->post('/room', ['do' => 'uploads'])->assertRedirect('/room')->assertSessionHas('said', 'One unfinished upload was given up.');
-    $this->post('/room', ['do' => 'drawings'])->assertRedirect('/room');
-    expect(Upload::query()->whereNull('source_id')->count())->toBe(0)->and(is_file($this->home.'/waveforms/7-1.waveform'))->toBeFalse();
-    $this->post('/room', ['do' => 'anything'])->assertNotFound();
-    $this->put('/settings', ['free_gigabytes' => '']);
-    app(Recover::class)->run();
-    expect(workAll())->toBe(['a.wav']);
-});
+        $order = waitingOrder($this, 'a.wav');
+        $this->get('/sources')->assertDontSee('almost full');
+        $this->put('/settings', ['free_gigabytes' => '100000']);
+        expect(workAll())->toBe([])->and(Result::ofOrder($order)->sole()->waits_for)->toBe('room');
+        foreach (['/sources', '/results', '/recipes', '/settings', '/bin', '/outside'] as $page) {
+            $this->get($page)->assertOk()->assertSee('The drive of Octavox is almost full')->assertSee('See what can be freed');
+        }
+        $this->call('POST', '/uploads', server: ['HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_LENGTH' => '10'])->assertStatus(507);
+        // What can be given up, and is.
+        touch(Upload::query()->create(['name' => 'half.wav', 'folder' => '', 'bytes' => 100, 'received' => 7, 'expires_at' => now()->addDay()])
+            ->path());
+        is_dir($this->home.'/waveforms') || mkdir($this->home.'/waveforms');
+        file_put_contents($this->home.'/waveforms/7-1.waveform', str_repeat('x', 3000));
+        $this->get('/room')->assertOk()->assertSee('Unfinished uploads (1)')->assertSee('Give them up')->assertSee('Drawings of sound (');
+        $this->post('/room', ['do' => 'uploads'])->assertRedirect('/room')->assertSessionHas('said', 'One unfinished upload was given up.');
+        $this->post('/room', ['do' => 'drawings'])->assertRedirect('/room');
+        expect(Upload::query()->whereNull('source_id')->count())->toBe(0)->and(is_file($this->home.'/waveforms/7-1.waveform'))->toBeFalse();
+        $this->post('/room', ['do' => 'anything'])->assertNotFound();
+        $this->put('/settings', ['free_gigabytes' => '']);
+        app(Recover::class)->run();
+        expect(workAll())->toBe(['a.wav']);
+    });
 
 it('answers that the drive is full, or the database busy, not that it made a mistake', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
@@ -220,8 +233,7 @@ it('answers that the drive is full, or the database busy, not that it made a mis
 
 it('shows its pages, and takes forms, where no session, no cache and no log can be written down', function () {
     // Old sessions are cleared at every request.
-    config(['session.lottery' => [1, 1], 'session.driver' => 'kept', 'session.files' => $this->home.'/nowhere/sessions', 'cache.default'
-        => 'file',
+    config(['session.lottery' => [1, 1], 'session.driver' => 'kept', 'session.files' => $this->home.'/nowhere/sessions', 'cache.default' => 'file',
         'cache.stores.file' => ['driver' => 'kept', 'path' => '/proc/octavox'], 'logging.default' => 'kept',
         'logging.channels.daily.path' => '/proc/octavox/octavox.log']);
     app()->forgetInstance('session.store');

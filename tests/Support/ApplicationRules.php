@@ -35,8 +35,7 @@ final readonly class ApplicationRules
     {
         return $this->where('app/',
             fn (CodeFacts $file): array => array_filter($file->within('Illuminate\Support\Facades\DB', 'transaction'),
-                fn (string $what): bool
-                    => preg_match('/(^|\\\\)(OrderPlanner|Planner|PlanOrder|OrderSheet|NameClashes)$|^\$this->plans$/', $what) === 1));
+                fn (string $what): bool => preg_match('/(^|\\\\)(OrderPlanner|Planner|PlanOrder|OrderSheet|NameClashes)$|^\$this->plans$/', $what) === 1));
     }
 
     /** @return list<string> */

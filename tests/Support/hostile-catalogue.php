@@ -34,11 +34,10 @@ switch ($way) {
         }
         echo json_encode(['candidates' => [
             ['confidence' => 7, 'fields' => ['title' => "<script>alert(1)</script>\r\nX-Evil: 1".str_repeat('A', 100_000),
-                'artist' => ['no', 'text'], 'album' => "\u{202E}Steam", 'path' => '/etc/passwd', 'year' => 2026], 'tracks'
-                    => array_fill(0, 500, ['title' => 'x']),
+                'artist' => ['no', 'text'], 'album' => "\u{202E}Steam", 'path' => '/etc/passwd', 'year' => 2026], 'tracks' => array_fill(0, 500, ['title' => 'x']),
                 'cover' => '../../etc/passwd'],
             ['confidence' => -3, 'fields' => ['title' => 'Second'], 'tracks' => 'none', 'cover' => 'evil'], 'text', null, ['fields' => 5],
-                ['fields' => []]]]);
+            ['fields' => []]]]);
         break;
     default:
         http_response_code(404);

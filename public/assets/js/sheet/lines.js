@@ -11,6 +11,11 @@ const lines = () => all('.line', rows);
 const isOpen = (line) => !one('.line-open', line).hidden;
 
 // ---- a line is opened ----
+const startMaps = () =>
+    all('[data-map]:not([data-begun])').forEach((map) => {
+        map.dataset.begun = '1';
+        startMap(map);
+    });
 /** Lines whose every field is shown. */
 const whole = new Set();
 const fill = async (line) => {
@@ -20,10 +25,7 @@ const fill = async (line) => {
         target: place,
         swap: 'morph:innerHTML',
     });
-    all('[data-map]:not([data-begun])', place).forEach((map) => {
-        map.dataset.begun = '1';
-        startMap(map);
-    });
+    startMaps();
 };
 const open = async (line, isShown) => {
     one('.line-open', line).hidden = !isShown;
@@ -98,3 +100,4 @@ const before = (sessionStorage.getItem(memory) ?? '').split(',');
 lines()
     .filter((line) => before.includes(line.dataset.line) || location.hash === `#line-${line.dataset.line}`)
     .forEach((line) => open(line, true));
+startMaps();
