@@ -5,6 +5,8 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import AxeBuilder from '@axe-core/playwright';
+import { expect } from '@playwright/test';
 
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
@@ -115,6 +117,71 @@ export class Octavox {
                 { encoding: 'utf8' },
             ),
         );
+    }
+
+    /** A view breaks no rule of access and needs no scrolling to the side in a narrow window. */
+    async isForEveryone(page, view) {
+        await page.setViewportSize({ width: 1280, height: 800 });
+        await page.goto(this.address + view);
+        const { violations } = await new AxeBuilder({ page })
+            .options({
+                runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
+                rules: {
+                    'label-content-name-mismatch': { enabled: true },
+                    'empty-table-header': { enabled: true },
+                    'target-size': { enabled: true },
+                },
+            })
+            .analyze();
+        expect(
+            violations.map((violation) => [view, violation.id, violation.nodes.slice(0, 5).map((node) => node.html.slice(0, 160))]),
+        ).toEqual([]);
+        await page.setViewportSize({ width: 380, height: 700 });
+        expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
+    }
+
+    // ---- what every job begins and ends with ----
+
+    async bring(page, ...paths) {
+        await page.goto(`${this.address}/sources`);
+        // The same content is not taken in twice.
+        const missing = [];
+        for (const one of paths)
+            if ((await page.getByRole('link', { name: path.basename(one), exact: true }).count()) === 0) missing.push(one);
+        if (missing.length > 0) await page.locator('#files').setInputFiles(missing);
+        for (const one of paths) {
+            const row = page.locator('tr', { has: page.getByRole('link', { name: path.basename(one), exact: true }) }).first();
+            await expect(row).toBeVisible();
+            await expect(row).not.toHaveClass(/is-reading/);
+        }
+    }
+
+    async order(page, ...names) {
+        await page.goto(`${this.address}/sources`);
+        const another = page.getByRole('button', { name: 'Keep it as a draft, begin another' });
+        if (await another.isVisible()) await another.click();
+        for (const name of names)
+            await page
+                .getByRole('checkbox', { name: `Choose ${name}`, exact: true })
+                .first()
+                .check();
+        await expect(page.locator('[data-pick-count]')).toHaveText(String(names.length));
+        await page.getByRole('link', { name: 'Put on the order sheet' }).click();
+        await expect(page.getByRole('heading', { level: 1, name: 'Order sheet' })).toBeVisible();
+    }
+
+    async download(page, name) {
+        const [got] = await Promise.all([
+            page.waitForEvent('download'),
+            page
+                .getByRole('link', { name: `Download ${name}`, exact: true })
+                .first()
+                .click(),
+        ]);
+        const to = path.join(os.tmpdir(), `octavox-got-${Date.now()}-${name}`);
+        await got.saveAs(to);
+
+        return to;
     }
 
     /** All files below the results, hidden ones too. */

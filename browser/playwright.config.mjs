@@ -5,7 +5,7 @@ export default defineConfig({
     testMatch: '*.spec.mjs',
     timeout: 300_000,
     expect: { timeout: 90_000 },
-    workers: 1,
+    workers: 2,
     fullyParallel: false,
     reporter: [['list']],
     outputDir: '/tmp/octavox-browser-results',

@@ -5,7 +5,6 @@ import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { Octavox } from './octavox.mjs';
 
@@ -179,7 +178,7 @@ test('tags out of names, folders out of tags, seen before anything is made', asy
 
 test('the sheet and its pages can be used by everyone and fit a narrow window', async ({ page }) => {
     for (const view of [
-        '/order',
+        '/order?find=00',
         '/orders/1/tags',
         '/recipes',
         '/recipes/episode',
@@ -187,25 +186,8 @@ test('the sheet and its pages can be used by everyone and fit a narrow window', 
         '/destinations/podcast-host',
         '/results?show=bin',
         '/sources?for=pocket-player',
-    ]) {
-        await page.setViewportSize({ width: 1280, height: 800 });
-        await page.goto(octavox.address + view);
-        const { violations } = await new AxeBuilder({ page })
-            .options({
-                runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
-                rules: {
-                    'label-content-name-mismatch': { enabled: true },
-                    'empty-table-header': { enabled: true },
-                    'target-size': { enabled: true },
-                },
-            })
-            .analyze();
-        expect(
-            violations.map((violation) => [view, violation.id, violation.nodes.slice(0, 5).map((node) => node.html.slice(0, 160))]),
-        ).toEqual([]);
-        await page.setViewportSize({ width: 380, height: 700 });
-        expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
-    }
+    ])
+        await octavox.isForEveryone(page, view);
 });
 
 test('one file breaks and everything is killed in the middle: the others are made, none twice, and it is made in the end', async ({

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 // Guesses what a file without a header holds: JSON {path} on the standard input; answers with {guesses: [pcm16:48000:2, …]},
-    the likeliest first.
+// the likeliest first.
 
 use Octavox\Core\Analysis\HeaderlessGuess;
 use Octavox\Core\Bytes\FileBytes;

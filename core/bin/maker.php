@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 // Carries out one plan: JSON {plan, token, originals, journal, bins} on the standard input; answers with a result,
-    and notes which file it is
+// and notes which file it is
 // just before that gets its name. The token makes the temporary name.
 
 use Octavox\Core\Json\Fields;
