@@ -15,6 +15,7 @@ use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\Native\Rows;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stages;
@@ -159,8 +160,8 @@ final class Fingerprint
             $spectra = new FloatBuffer($part * $lines);
             // Frames overlap, and the rows of a matrix may not: each sixteenth of the frames is a product of its own.
             foreach (self::waves() as $piece => $waves) {
-                VectorMath::get()->matrix($samples, ($first + $piece) * self::HOP, self::HOP, $waves, self::HOP, $spectra, 0, $part, $lines,
-                    self::HOP, $piece > 0);
+                VectorMath::get()->multiply(new Rows($samples, ($first + $piece) * self::HOP, self::HOP, $part, self::HOP), $waves,
+                    $spectra, 0, $lines, $piece > 0);
             }
             for ($frame = 0; $frame < $part; $frame++) {
                 $bands = [];

@@ -6,6 +6,7 @@ namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\Native\Rows;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -130,14 +131,16 @@ final class BlockFilter
         $width = self::GROUP * $order;
         $chain = (self::STRETCH + 1) * $order;
         $vector = VectorMath::get();
-        $vector->matrix($from, $fromOffset, self::ROW, $this->gathered, self::ROW, $this->sums, 0, $rows, $order, self::ROW);
+        $heard = new Rows($from, $fromOffset, self::ROW, $rows, self::ROW);
+        $sums = new Rows($this->sums, 0, $width, $groups, $width);
+        $vector->multiply($heard, $this->gathered, $this->sums, 0, $order);
         // As if each group began at rest; then what the states before the groups add.
-        $vector->matrix($this->sums, 0, $width, $this->spread, $width, $this->states, 0, $groups, $width, $width);
-        $vector->matrix($this->sums, 0, $width, $this->ending, $width, $this->ends, 0, $groups, $order, $width);
-        $vector->matrix($this->ends, 0, $chain, $this->chained, $chain, $this->begins, 0, 1, $chain, $chain);
-        $vector->matrix($this->begins, 0, $order, $this->begun, $order, $this->states, 0, $groups, $width, $order, true);
-        $vector->matrix($from, $fromOffset, self::ROW, $this->response, self::ROW, $to, $toOffset, $rows, self::ROW, self::ROW);
-        $vector->matrix($this->states, 0, $order, $this->observed, $order, $to, $toOffset, $rows, self::ROW, $order, true);
+        $vector->multiply($sums, $this->spread, $this->states, 0, $width);
+        $vector->multiply($sums, $this->ending, $this->ends, 0, $order);
+        $vector->multiply(new Rows($this->ends, 0, $chain, 1, $chain), $this->chained, $this->begins, 0, $chain);
+        $vector->multiply(new Rows($this->begins, 0, $order, $groups, $order), $this->begun, $this->states, 0, $width, true);
+        $vector->multiply($heard, $this->response, $to, $toOffset, self::ROW);
+        $vector->multiply(new Rows($this->states, 0, $order, $rows, $order), $this->observed, $to, $toOffset, self::ROW, true);
         // What stands after the ends is the state before the first group of the next stretch.
         $this->ends->copy(self::STRETCH * $order, $this->begins, $groups * $order, $order);
     }

@@ -6,6 +6,7 @@ namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\Native\Rows;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -142,10 +143,10 @@ final class TruePeakMeter implements PlanarMeter
         }
         $rows = intdiv($frames, self::ROW);
         $reach = self::TAPS - 1;
-        VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows,
-            4 * self::ROW, self::ROW);
-        VectorMath::get()->matrix($held, $from + self::ROW - $reach, self::ROW, $this->before, $reach, $this->between, 0, $rows,
-            4 * self::ROW, $reach, true);
+        VectorMath::get()->multiply(new Rows($held, $from + self::ROW, self::ROW, $rows, self::ROW), $this->own, $this->between, 0,
+            4 * self::ROW);
+        VectorMath::get()->multiply(new Rows($held, $from + self::ROW - $reach, self::ROW, $rows, $reach), $this->before,
+            $this->between, 0, 4 * self::ROW, true);
 
         return max(VectorMath::get()->peak($held, $from, $frames + self::ROW), VectorMath::get()->peak($this->between, 0, 4 * $frames));
     }

@@ -94,14 +94,13 @@ final class VectorMath
     }
 
     /**
-     * c = a × b, or c += a × b where $adds: a has $rows rows of $inner numbers that begin $aStride apart, b is stored turned
-     * ($columns rows of $inner numbers, $bStride apart), c has $rows rows of $columns numbers.
+     * c = a × b, or c += a × b where $adds: b is stored turned ($columns rows, each as long as one of a), c has a row of $columns numbers
+     * for each of a.
      */
-    public function matrix(FloatBuffer $a, int $aOffset, int $aStride, FloatBuffer $b, int $bStride, FloatBuffer $c, int $cOffset,
-        int $rows, int $columns, int $inner, bool $adds = false): void
+    public function multiply(Rows $a, FloatBuffer $b, FloatBuffer $c, int $cOffset, int $columns, bool $adds = false): void
     {
-        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $rows, $columns, $inner, 1.0, $a->at($aOffset),
-            $aStride, $b->data, $bStride, $adds ? 1.0 : 0.0, $c->at($cOffset), $columns);
+        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $a->count, $columns, $a->length, 1.0,
+            $a->buffer->at($a->offset), $a->stride, $b->data, $a->length, $adds ? 1.0 : 0.0, $c->at($cOffset), $columns);
     }
 
     /** Sum of squares of $count samples that stand $stride apart. */
