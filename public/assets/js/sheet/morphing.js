@@ -14,8 +14,8 @@ callbacks.beforeAttributeUpdated = (name, node) =>
     !((name === 'open' && node.matches('details')) || (name === 'aria-expanded' && node.matches('[data-open]')));
 
 // A channel map follows its field, whoever changed it.
-callbacks.afterNodeMorphed = (_before, after) => {
-    if (!isField(after) || after.name !== 'layout' || after.dataset.shown === after.value) return;
-    after.dataset.shown = after.value;
-    after.dispatchEvent(new Event('change', { bubbles: true }));
+callbacks.afterNodeMorphed = (field) => {
+    if (!isField(field) || field.name !== 'layout' || field.dataset.shown === field.value) return;
+    field.dataset.shown = field.value;
+    field.dispatchEvent(new Event('change', { bubbles: true }));
 };
