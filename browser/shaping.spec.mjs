@@ -160,6 +160,7 @@ test('sound that no browser plays is heard at once from anywhere, and what was s
 });
 
 test('a cover that is dropped is in what is downloaded, smaller; what the encoder is told stays open, and holds', async ({ page }) => {
+    await octavox.bring(page, file('Tour of the lift.mp4'));
     await octavox.order(page, 'Tour of the lift.mp4');
     await page.getByLabel('Make').selectOption('mp3');
     await page.getByLabel('Quality').selectOption('kbps:128');

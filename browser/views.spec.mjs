@@ -18,8 +18,13 @@ test.beforeAll(async () => {
 test.afterAll(() => octavox.end());
 
 test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
+    await octavox.bring(page, file('Tour of the lift.mp4'), file('Interview lift keeper.mov'), file('Opening ceremony.mkv'));
+    await octavox.order(page, 'Tour of the lift.mp4', 'Interview lift keeper.mov');
+    await page.getByRole('button', { name: 'Make 2 files' }).click();
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(2);
     await page.goto(`${octavox.address}/sources`);
     const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
+    expect(source).toMatch(/^\d+$/);
     for (const view of [
         '/sources',
         `/sources/${source}`,
