@@ -91,6 +91,7 @@ if [ "$#" -eq 0 ]; then
 fi
 for name in "$@"; do
     if [ "$name" = browser ] && [ -n "$beside" ]; then
+        export OCTAVOX_BROWSERS=1
         OCTAVOX_TEST_TIMES="$beside.times" nice -n 10 bash "$root/bin/test.sh" core >"$beside" 2>&1 &
     fi
     part "$name"

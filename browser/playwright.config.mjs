@@ -5,7 +5,8 @@ export default defineConfig({
     testMatch: '*.spec.mjs',
     timeout: 300_000,
     expect: { timeout: 90_000 },
-    workers: 2,
+    // One where other tests run beside it.
+    workers: Number(process.env.OCTAVOX_BROWSERS ?? 2),
     fullyParallel: false,
     reporter: [['list']],
     outputDir: '/tmp/octavox-browser-results',

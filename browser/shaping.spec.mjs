@@ -159,6 +159,35 @@ test('sound that no browser plays is heard at once from anywhere, and what was s
         .toBeGreaterThan(0);
 });
 
+test('the whole job by keyboard alone', async ({ page }) => {
+    await page.goto(`${octavox.address}/sources`);
+    const reach = async (locator) => {
+        for (let steps = 0; steps < 60; steps += 1) {
+            if (await locator.evaluate((element) => element === document.activeElement)) return;
+            await page.keyboard.press('Tab');
+        }
+        throw new Error('not reached by the Tab key');
+    };
+    const another = page.getByRole('button', { name: 'Keep it as a draft, begin another' });
+    if (await another.isVisible()) {
+        await reach(another);
+        await page.keyboard.press('Enter');
+        await expect(another).toBeHidden();
+    }
+    await reach(page.getByRole('checkbox', { name: 'Choose Memo gate three.m4a' }));
+    await page.keyboard.press('Space');
+    await expect(page.locator('[data-pick-count]')).toHaveText('1');
+    await reach(page.getByRole('link', { name: 'Put on the order sheet' }));
+    await page.keyboard.press('Enter');
+    await reach(page.getByLabel('Make'));
+    await page.keyboard.type('MP3');
+    await expect(page.getByLabel('Make')).toHaveValue('mp3');
+    await expect(page.getByLabel('Quality')).toBeVisible();
+    await reach(page.getByRole('button', { name: 'Make 1 file' }));
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
+});
+
 test('a cover that is dropped is in what is downloaded, smaller; what the encoder is told stays open, and holds', async ({ page }) => {
     await octavox.bring(page, file('Tour of the lift.mp4'));
     await octavox.order(page, 'Tour of the lift.mp4');
@@ -225,33 +254,4 @@ test('a cover that is dropped is in what is downloaded, smaller; what the encode
     }
     expect([...modes]).toEqual([0]);
     expect(kbps.size).toBeGreaterThan(1);
-});
-
-test('the whole job by keyboard alone', async ({ page }) => {
-    await page.goto(`${octavox.address}/sources`);
-    const reach = async (locator) => {
-        for (let steps = 0; steps < 60; steps += 1) {
-            if (await locator.evaluate((element) => element === document.activeElement)) return;
-            await page.keyboard.press('Tab');
-        }
-        throw new Error('not reached by the Tab key');
-    };
-    const another = page.getByRole('button', { name: 'Keep it as a draft, begin another' });
-    if (await another.isVisible()) {
-        await reach(another);
-        await page.keyboard.press('Enter');
-        await expect(another).toBeHidden();
-    }
-    await reach(page.getByRole('checkbox', { name: 'Choose Memo gate three.m4a' }));
-    await page.keyboard.press('Space');
-    await expect(page.locator('[data-pick-count]')).toHaveText('1');
-    await reach(page.getByRole('link', { name: 'Put on the order sheet' }));
-    await page.keyboard.press('Enter');
-    await reach(page.getByLabel('Make'));
-    await page.keyboard.type('MP3');
-    await expect(page.getByLabel('Make')).toHaveValue('mp3');
-    await expect(page.getByLabel('Quality')).toBeVisible();
-    await reach(page.getByRole('button', { name: 'Make 1 file' }));
-    await page.keyboard.press('Enter');
-    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
 });
