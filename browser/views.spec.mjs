@@ -130,6 +130,8 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
     ]);
     const [memo, rehearsal, capture] = ['Memo gate three.m4a', 'Evening rehearsal.mp3', 'Steam day capture.m2ts'].map(file);
     await octavox.bring(page, replicated, six, memo, rehearsal, capture);
+    // What was measured counts for the sizes that are foretold.
+    await expect.poll(() => octavox.rows("select count(*) as left from tracks where kind = 'sound' and analysis is null")[0].left).toBe(0);
     const piece = ['--pieces', '0.5-1.5'];
     for (const [source, wish, options] of [
         [replicated, 'format=aac&pieces=ID:0.5-1.5', ['--format', 'aac', ...piece]],
