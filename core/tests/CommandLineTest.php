@@ -320,7 +320,7 @@ it('completes words in a shell, and has a page of its manual that is its help', 
     $run = function (string ...$words): string {
         $lines = sprintf('source <(%s completion bash); COMP_WORDS=(%s); COMP_CWORD=%d; _octavox; echo "${COMPREPLY[@]}"',
             escapeshellarg(dirname(__DIR__, 2).'/octavox'), implode(' ', array_map(escapeshellarg(...), ['octavox', ...$words])),
-                count($words));
+            count($words));
 
         return trim((string) shell_exec('bash -c '.escapeshellarg($lines)));
     };

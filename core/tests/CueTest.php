@@ -49,9 +49,9 @@ it('takes the tracks of a disc image, each to the sample, with its words', funct
     $reading = Reader::read($sheet);
     expect($reading->container)->toBe('cue')->and($reading->sound()[0]->timeline->samples())->toBe(400 * 588)
         ->and($reading->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'genre' => 'Brass',
-        'year' => '2026'])
+            'year' => '2026'])
         ->and(array_column(array_map(fn ($one): array => $one->toArray(), $reading->chapters), 'title'))->toBe(['Gate march',
-        'Keeper – Lift waltz']);
+            'Keeper – Lift waltz']);
     $into = Scratch::folder();
     [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--pieces', 'chapters', '--each', '--name',
         '{track:2} {title}', '--json');
@@ -62,8 +62,7 @@ it('takes the tracks of a disc image, each to the sample, with its words', funct
         $made = (string) file_get_contents($said['results'][$index]['path']);
         $at = strpos($made, 'data') + 8;
         expect(substr($made, $at, ($until - $from) * 2352))->toBe(substr($image, $from * 2352, ($until - $from) * 2352));
-        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album'
-            => 'Steam day',
+        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album' => 'Steam day',
             'artist' => ['Wrenfield Brass', 'Keeper'][$index]]);
     }
 });
@@ -85,8 +84,7 @@ it('reads one long recording with its sheet, and several files as one disc', fun
     $long = Signal::wave([Signal::steps(441_000, 1), Signal::steps(441_000, 2)], SampleFormat::signed(16), 44_100);
     $folder = dirname(disc(['day.wav' => $long]));
     octavox('make', "$folder/day.wav", '--into', $folder, '--format', 'flac');
-    $of = fn (string $file, string $kind): string
-        => "FILE $file $kind\nTRACK 1 AUDIO\nINDEX 01 00:00:00\nTRACK 2 AUDIO\nINDEX 01 00:04:00\n";
+    $of = fn (string $file, string $kind): string => "FILE $file $kind\nTRACK 1 AUDIO\nINDEX 01 00:00:00\nTRACK 2 AUDIO\nINDEX 01 00:04:00\n";
     foreach (['"day.wav"' => 'WAVE', 'day.flac' => 'WAVE', '"C:\\Discs\\day.wav"' => 'WAVE'] as $file => $kind) {
         file_put_contents("$folder/day.cue", $of($file, $kind));
         $reading = Reader::read("$folder/day.cue");
@@ -94,8 +92,7 @@ it('reads one long recording with its sheet, and several files as one disc', fun
             ->and($reading->chapters[1]->title)->toBe('Track 2');
     }
     $parts = [sectors(10, 3), sectors(7, 4), sectors(20, 5)];
-    $sheet = disc(['disc.cue'
-        => "FILE \"1.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.bin\" BINARY\nTRACK 02 AUDIO\nINDEX 00 00:00:00\nINDEX 01 00:00:02\n"
+    $sheet = disc(['disc.cue' => "FILE \"1.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.bin\" BINARY\nTRACK 02 AUDIO\nINDEX 00 00:00:00\nINDEX 01 00:00:02\n"
         ."FILE \"3.bin\" BINARY\nTRACK 03 AUDIO\nINDEX 01 00:00:00\n", '1.bin' => $parts[0], '2.bin' => $parts[1], '3.bin' => $parts[2]]);
     expect(array_map(fn ($one): float => round($one->starts * 75, 3), Reader::read($sheet)->chapters))->toEqual([0.0, 12.0, 17.0]);
     $into = Scratch::folder();
@@ -178,19 +175,16 @@ it('takes words from the text of the disc itself, codes of tracks, and leaves ga
             ($until - $from) * 2352)))
             ->and($said['results'][$index]['samples'])->toBe(($until - $from) * 588);
     }
-    expect(Reader::read($said['results'][0]['path'])->tags->values())->toMatchArray(['isrc' => 'ZZWRN2600001', 'artist' => 'Band', 'track'
-        => '1']);
+    expect(Reader::read($said['results'][0]['path'])->tags->values())->toMatchArray(['isrc' => 'ZZWRN2600001', 'artist' => 'Band', 'track' => '1']);
 });
 
 it('takes pre-emphasis off where the disc has it, along the curve of the standard', function () {
     // Three tracks of a second, with the same six tones; the second has pre-emphasis.
     $tones = [100.0, 1000.0, 3183.0, 6000.0, 10_000.0, 16_000.0];
-    $samples = array_map(fn (int $index): float => array_sum(array_map(fn (float $tone): float
-        => 0.1 * sin(2 * M_PI * $tone * $index / 44_100), $tones)),
+    $samples = array_map(fn (int $index): float => array_sum(array_map(fn (float $tone): float => 0.1 * sin(2 * M_PI * $tone * $index / 44_100), $tones)),
         range(0, 3 * 44_100 - 1));
     $wave = Signal::wave([$samples, array_map(fn (float $one): float => -$one, $samples)], SampleFormat::signed(24), 44_100);
-    $sheet = disc(['Bright.cue'
-        => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
+    $sheet = disc(['Bright.cue' => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
         ."TRACK 03 AUDIO\nINDEX 01 00:02:00\n", 'Bright.wav' => $wave]);
     expect(array_map(fn ($one): string => $one->code(), Reader::read($sheet)->findings))->toContain('pre-emphasis');
     $into = Scratch::folder();
@@ -237,7 +231,7 @@ it('writes a sheet that says again what the files say', function () {
     $tags = fn (int $track, string $title, string $artist): Tags => Tags::none()->with(TagField::Title, $title)->with(TagField::Artist,
         $artist)
         ->with(TagField::Album, 'Steam "day"')->with(TagField::AlbumArtist, 'Wrenfield Brass')->with(TagField::Isrc,
-        "ZZ-WRN-26-0000$track");
+            "ZZ-WRN-26-0000$track");
     $text = SheetWriter::text([['01 Gate march.wav', $tags(1, 'Gate march', 'Wrenfield Brass')], ['02 Waltz.wav', $tags(2, "Lift\nwaltz",
         'Keeper')]]);
     $samples = [sectors(5, 1), sectors(9, 2)];
@@ -275,8 +269,7 @@ it('says in a sheet whatever words there are, so that it is read again as it was
     $held = fn (string $text): string => str_replace('"', "'", (string) preg_replace('/\s+/u', ' ', $text));
     for ($try = 0; $try < 60; $try++) {
         $tracks = array_map(fn (int $number): array => [$number.' '.str_replace(["\n", "\t", '"'], '', $word()).'.wav',
-            array_map(fn (): string => $word(), [TagField::Title->value => 0, TagField::Artist->value => 0, TagField::Composer->value
-                => 0])], range(1, mt_rand(2, 99)));
+            array_map(fn (): string => $word(), [TagField::Title->value => 0, TagField::Artist->value => 0, TagField::Composer->value => 0])], range(1, mt_rand(2, 99)));
         $tags = fn (array $values): Tags => array_reduce(array_keys($values), fn (Tags $all, string $field): Tags => $values[$field] === ''
             ? $all
             : $all->with(TagField::from($field), $values[$field]), Tags::none());
@@ -286,7 +279,7 @@ it('says in a sheet whatever words there are, so that it is read again as it was
         expect(array_map(fn ($one): array => [$one->number, $one->file, $one->frames, $one->title, $one->performer, $one->songwriter],
             $sheet->tracks))
             ->toBe(array_map(fn (int $index): array => [$index + 1, $index, 0, ...array_map($held, array_values($tracks[$index][1]))],
-            array_keys($tracks)))
+                array_keys($tracks)))
             ->and(array_column($sheet->files, 0))->toBe(array_map(fn (array $one): string => $held($one[0]), $tracks));
     }
 });
@@ -308,10 +301,8 @@ it('writes no sheet of what no disc can hold', function (array $options, int $se
     'another format' => [['--format', 'flac', '--rate', '44100'], 1, 'WAV'],
     'several folders' => [['--format', 'wav', '--rate', '44100', '--pieces', '0-0.5,0.5-1', '--each', '--name', '{piece}/{stem}'], 1,
         'several folders'],
-    'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string
-        => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
-    'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string
-        => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
+    'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
+    'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
 ]);
 
 it('names a sheet as results are named where one is there', function (string $exists, array $sheets, string $named) {
@@ -354,11 +345,11 @@ it('fills in from the text of a disc what its sheet does not say, and believes p
     };
     $sheet = fn (string $text): array => array_map(fn ($one): array => [$one->title, $one->performer, $one->songwriter, $one->isrc],
         (function () use ($text): array {
-        $sheet = CueSheet::parse("FILE a.bin BINARY\nTRACK 01 AUDIO\nTITLE \"Of the sheet\"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nISRC ZZWRN2600009\nINDEX 01 00:01:00\n");
-        DiscText::into($sheet, $text);
+            $sheet = CueSheet::parse("FILE a.bin BINARY\nTRACK 01 AUDIO\nTITLE \"Of the sheet\"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nISRC ZZWRN2600009\nINDEX 01 00:01:00\n");
+            DiscText::into($sheet, $text);
 
-        return $sheet->tracks;
-    })());
+            return $sheet->tracks;
+        })());
     $titles = str_split("Day\0Gate\0Waltz\0", 12);
     $codes = textPack(0x8E, 1, 0, 0, 'ZZWRN2600001').textPack(0x8E, 1, 1, 12, "\0ZZWRN260000").textPack(0x8E, 2, 2, 11, "2\0");
     expect($sheet($bare(textPack(0x80, 0, 0, 0, $titles[0])).$bare(textPack(0x80, 2, 1, 3, $titles[1]))))
@@ -370,8 +361,8 @@ it('fills in from the text of a disc what its sheet does not say, and believes p
         // Words of another language, letters of two bytes, kinds that say nothing, tracks that are not there.
         ->and($sheet($ofBlock(textPack(0x80, 2, 0, 0, "Other\0"), 0x10).$ofBlock(textPack(0x80, 2, 0, 0, "Wide\0"), 0x80)
             .textPack(0x87, 2, 0, 0, "Genre\0").textPack(0x80, 77, 0, 0, "Nowhere\0").'too short'))->toBe([['Of the sheet', '', '', ''],
-            ['', '', '', 'ZZWRN2600009']])
+                ['', '', '', 'ZZWRN2600009']])
         // A length before the packs.
         ->and($sheet("\0\x14\0\0".textPack(0x80, 2, 0, 0, "Waltz\0")))->toBe([['Of the sheet', '', '', ''], ['Waltz', '', '',
-        'ZZWRN2600009']]);
+            'ZZWRN2600009']]);
 });

@@ -190,7 +190,7 @@ it('never raises the bit rate of what was lossy already', function () {
     $again = (new LeastChange(Destination::fromArray(array_replace(Destinations::find('pocket-player')->toArray(), ['name' => 'x',
         'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3'], 'most_kbps' => 64]]]))))
         ->fit(Reader::read((string) (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mp3'),
-        RateControl::exactly(96), Scratch::folder())), 'again')->path));
+            RateControl::exactly(96), Scratch::folder())), 'again')->path));
     expect($again->spec?->sounds[0]->rateControl?->kbps)->toBe(64);
     $fit = (new LeastChange(Destinations::find('pocket-player')))->fit(broughtIn()['mono.wav']);
     expect($fit->spec?->sounds[0]->rateControl?->kbps)->toBe(192)->and($fit->spec?->sounds[0]->rate)->toBeNull();

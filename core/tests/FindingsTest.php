@@ -49,8 +49,8 @@ it('tells numbers as people write them', function (Finding $finding, string $say
     [Finding::noticed(new Diagnostic(new Findings\CutShort(announced: 12.34, there: 0.0, unit: 'seconds'), Severity::Stop)),
         'The file ends before its sound does, as after a copy that broke off: of 12.3 s there are 0.0 s.'],
     [Finding::noticed(Diagnostic::timeBeginsAnew(1)),
-        'The clock of this recording begins anew once, as where two recordings were joined or '
-        .'one was interrupted; sound and picture go on from there as they are counted.'],
+        'The clock of this recording restarts once, as if two recordings had been joined or one interrupted; sound and picture are '
+            .'counted on from there.'],
     [new Finding(new Findings\SoundLate(track: 2, seconds: 0.2504), Severity::Note),
         'The sound of track 2 begins 0.250 s after the picture.'],
     [new Finding(new Findings\LowLevel(track: 1, peak: -30.04), Severity::Warn), 'Track 1 is very low: its peak is -30.0 dBFS.'],

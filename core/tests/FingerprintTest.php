@@ -58,8 +58,7 @@ it('knows sounds again whatever was done to them, and takes none for another', f
         $samples = piece($number);
         $level = sqrt(array_sum(array_map(fn (float $one): float => $one ** 2, $samples)) / count($samples)) * 10 ** (-15 / 20) * sqrt(3);
 
-        return Scratch::write('noisy.wav', Signal::wave([array_map(fn (float $one): float
-            => $one + $level * (2 * mt_rand() / mt_getrandmax() - 1), $samples)],
+        return Scratch::write('noisy.wav', Signal::wave([array_map(fn (float $one): float => $one + $level * (2 * mt_rand() / mt_getrandmax() - 1), $samples)],
             SampleFormat::signed(16), 16_000));
     };
     $treatments = [

@@ -89,7 +89,7 @@ it('makes of an album with a sheet what is there once, from the command line', f
     expect($status)->toBe(0)->and(array_map(basename(...), array_column($said['results'], 'path')))->toBe(['1.flac', '2.flac', 'Day.flac'])
         ->and(array_column($said['results'], 'source'))->toContain("$whole/Day.cue")
         ->and(array_map(fn (array $one): array => [basename($one['path']), $one['code']], $said['left_out']))->toBe([['0 Album.cue',
-        'part'], ['Day.wav', 'part']]);
+            'part'], ['Day.wav', 'part']]);
     // What is named counts, whatever lies beside it.
     [, $named] = octavox('make', "$whole/Day.wav", "$whole/Day.cue", '--into', Scratch::folder(), '--format', 'flac', '--json');
     expect($named['results'])->toHaveCount(2)->and($named['left_out'])->toBe([]);

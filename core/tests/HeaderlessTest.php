@@ -61,7 +61,7 @@ it('guesses what files without a header hold: kind, order of bytes and family of
             $other = atRate($sounds['band'], FullSounds::RATE, $rate);
             $side = array_map(fn (float $a, float $b): float => 0.7 * $a + 0.2 * $b, $one, array_slice($other, 0,
                 count($one)) + array_fill(0,
-                count($one), 0.0));
+                    count($one), 0.0));
             $format = HeaderlessFormat::parse("$kind:$rate:$channels");
             $guess = HeaderlessGuess::guess(new MemoryBytes(headerless($format, $channels === 2 ? [$one, $side] : [$one])))[0] ?? null;
             $isKind = $guess?->kind() === $kind;

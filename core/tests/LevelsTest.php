@@ -62,21 +62,27 @@ it('leaves out what lies below the absolute gate of BS.1770-4, annex 1, equation
     expect(sineOf([[-71.0, 40], [-62.0, 10]], Layout::stereo())->loudness->integrated)->toEqualWithDelta(-62.0, 0.15);
 });
 
+it('leaves out what lies more than 10 LU below the mean of what is louder than the absolute gate: BS.1770-4, annex 1, equation 7',
+    function (float $quieter, float $lufs) {
+        // Half of it is quieter, so the mean lies 2.7 LU below the louder half, and the gate 12.7.
+        expect(sineOf([[-20.0, 6], [-20.0 - $quieter, 6]], Layout::stereo())->loudness->integrated)->toEqualWithDelta($lufs, 0.15);
+    })->with(['just above the gate' => [11.7, -20.0 + 10 * log10((1 + 10 ** -1.17) / 2)], 'just below it' => [13.7, -20.0]]);
+
 it('weighs a pair in the back as surrounds where there is none at the sides: BS.1770-4, annex 1, table 3, and annex 3, table 5',
     function () {
-    $quad = Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight);
-    $off = -200.0;
-    $surround = 10 * log10(1.41);
-    expect(sineOf([[-20.0, 5]], $quad, [$off, $off, 0.0, 0.0])->loudness->integrated)->toEqualWithDelta(-20.0 + $surround, 0.05)
-        ->and(sineOf([[-20.0, 5]], $quad, [0.0, 0.0, $off, $off])->loudness->integrated)->toEqualWithDelta(-20.0, 0.05);
-    $seven = Layout::sevenOne();
-    $only = fn (Channel ...$loud): array => array_map(fn (Channel $one): float => in_array($one, $loud, true) ? 0.0 : $off, $seven
-        ->channels);
-    expect(sineOf([[-20.0, 5]], $seven, $only(Channel::BackLeft, Channel::BackRight))->loudness->integrated)->toEqualWithDelta(-20.0, 0.05)
-        ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::SideLeft, Channel::SideRight))->loudness->integrated)
-        ->toEqualWithDelta(-20.0 + $surround, 0.05)
-        ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::LowFrequency))->loudness->integrated)->toBeNull();
-});
+        $quad = Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight);
+        $off = -200.0;
+        $surround = 10 * log10(1.41);
+        expect(sineOf([[-20.0, 5]], $quad, [$off, $off, 0.0, 0.0])->loudness->integrated)->toEqualWithDelta(-20.0 + $surround, 0.05)
+            ->and(sineOf([[-20.0, 5]], $quad, [0.0, 0.0, $off, $off])->loudness->integrated)->toEqualWithDelta(-20.0, 0.05);
+        $seven = Layout::sevenOne();
+        $only = fn (Channel ...$loud): array => array_map(fn (Channel $one): float => in_array($one, $loud, true) ? 0.0 : $off, $seven
+            ->channels);
+        expect(sineOf([[-20.0, 5]], $seven, $only(Channel::BackLeft, Channel::BackRight))->loudness->integrated)->toEqualWithDelta(-20.0, 0.05)
+            ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::SideLeft, Channel::SideRight))->loudness->integrated)
+            ->toEqualWithDelta(-20.0 + $surround, 0.05)
+            ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::LowFrequency))->loudness->integrated)->toBeNull();
+    });
 
 it('takes the range from the tenth to the ninety-fifth percentile: Tech 3342, 2', function () {
     // An eighth of all stretches of three seconds is quiet from end to end: more than a tenth, less than a seventh.

@@ -47,8 +47,7 @@ it('shows and takes away what turns the direction of writing', function () {
 });
 
 it('fills patterns; fields without a value vanish, with what stands in brackets around them', function (string $pattern, string $name) {
-    $values = ['stem' => 'Tour [day 1]', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'track' => '3/12', 'disc'
-        => '1',
+    $values = ['stem' => 'Tour [day 1]', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'track' => '3/12', 'disc' => '1',
         'rate' => '48000', 'number' => '3', 'label' => 'lav', 'piece' => '1', 'tree' => 'Canal/../day 1', 'folder' => 'day 1',
         'tag:isrc' => 'XW1'];
     expect((new NamePattern($pattern))->fill($values))->toBe($name);
@@ -89,8 +88,7 @@ it('makes of any pattern and any values a path that is legal everywhere and stay
         '{', '}', '[', ']', '\\', "\xFF", str_repeat('🚤', 90), '{track:3}', '|', '"', 'NUL.', '~'];
     $one = fn (): string => implode('', array_map(fn (): string => $pieces[mt_rand(0, count($pieces) - 1)], range(1, mt_rand(1, 9))));
     foreach (range(1, 300) as $time) {
-        $values = ['stem' => $one(), 'title' => $one(), 'album' => mt_rand(0, 1) === 0 ? '' : $one(), 'tree' => $one(), 'track'
-            => (string) mt_rand()];
+        $values = ['stem' => $one(), 'title' => $one(), 'album' => mt_rand(0, 1) === 0 ? '' : $one(), 'tree' => $one(), 'track' => (string) mt_rand()];
         $pattern = new NamePattern($one(), Signs::cases()[mt_rand(0, 2)]);
         $path = $pattern->path($values);
         expect($pattern->path($values))->toBe($path);

@@ -38,8 +38,7 @@ it('has no file open any more once nobody holds it, be it read, decoded or made'
     $before = filesOpen();
     $made = $make($source, $format, 'first');
     expect(filesOpen())->toBe($before);
-    foreach ([fn () => Reader::read($made), fn () => FrameReader::open($made)->skip(5000), fn () => $make($made, $format, 'kept'), fn ()
-        => $make($made, 'wav', 'wave')] as $use) {
+    foreach ([fn () => Reader::read($made), fn () => FrameReader::open($made)->skip(5000), fn () => $make($made, $format, 'kept'), fn () => $make($made, 'wav', 'wave')] as $use) {
         try {
             $use();
         } catch (Failure) {
@@ -71,7 +70,6 @@ it('reads a folder of hundreds with few files open', function () {
     $process = proc_open(['/bin/sh', '-c', 'ulimit -n 40; exec "$0" read "$1" --json', dirname(__DIR__, 2).'/octavox', $folder],
         [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
     $said = json_decode((string) stream_get_contents($pipes[1]), true);
-    expect([stream_get_contents($pipes[2]), proc_close($process)])->toBe(['', 0])->and(array_unique(array_map(fn (array $one): string
-        => $one['container'] ?? 'none',
+    expect([stream_get_contents($pipes[2]), proc_close($process)])->toBe(['', 0])->and(array_unique(array_map(fn (array $one): string => $one['container'] ?? 'none',
         $said['sources'] ?? [])))->toBe(['mp4'])->and($said['sources'])->toHaveCount(150);
 });

@@ -55,8 +55,7 @@ it('tells how a program ended, and the last of its complaints', function (string
     'bytes that are no text' => ['fwrite(STDERR, "odd \xFF\x1B[31m");', 0, 'odd ? [31m'],
     'words without an end' => ['for ($i = 0; $i < 3000; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
         0, 'last words'],
-    'long after it has said all'
-        => ['fclose(STDOUT); for ($i = 0; $i < 300; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
+    'long after it has said all' => ['fclose(STDOUT); for ($i = 0; $i < 300; $i++) { fwrite(STDERR, str_repeat("x", 1000)); } fwrite(STDERR, "\nlast words");',
         0, 'last words'],
 ]);
 

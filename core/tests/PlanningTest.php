@@ -321,8 +321,7 @@ it('predicts Vorbis of sound that it needs little for, at every bit rate', funct
     expect(OrderPlanner::plan([$known], $spec)[0]->plans[0]->target->predictedBytes)->toBe($plan->target->predictedBytes)
         ->and($plan->target->predictedBytes / (new Maker)->make($plan, 'soft')->receipt->bytes)->toEqualWithDelta(1.0, 0.12);
 })->with([
-    'a tone' => fn (int $index): float => 0.3 * sin($index * 0.0627), 'a soft tone' => fn (int $index): float
-        => 0.003 * sin($index * 0.0627),
+    'a tone' => fn (int $index): float => 0.3 * sin($index * 0.0627), 'a soft tone' => fn (int $index): float => 0.003 * sin($index * 0.0627),
 ])->with([[RateControl::near(64)], [RateControl::near(200)], [RateControl::variable(5)], [null]]);
 
 it('plans a source only once for every track, and wants nothing twice', function () {

@@ -42,7 +42,7 @@ it('refuses what is no recipe, and names the field', function (string $json, str
     expect(fn () => Recipe::fromJson($json))->toThrow(RecipeInvalid::class, $says);
 })->with([
     ['no json', 'no JSON object'], ['[]', 'version'], ['{"version":2}', 'version 2'],
-        ['{"version":1,"name":"A b","title":"x","spec":{"version":1}}', 'name'],
+    ['{"version":1,"name":"A b","title":"x","spec":{"version":1}}', 'name'],
     ['{"version":1,"name":"a","title":" ","spec":{"version":1}}', 'title'], ['{"version":1,"name":"a","title":"x"}', 'spec'],
     ['{"version":1,"name":"a","title":"x","spec":{"version":1},"run":"rm"}', 'run'],
     ['{"version":1,"name":"a","title":"x","spec":{"version":1,"place":"/etc"}}', 'spec.place'],

@@ -29,8 +29,7 @@ function together(array $files): array
 it('finds the files into which a recorder cut one recording', function (array $files, array $expected) {
     expect(together($files))->toBe($expected);
 })->with([
-    'by when they were closed' => [['T1_2.wav' => [480_000, 1020, 16, null], 'T1_1.wav' => [480_000, 1010, 16, null], 'T1_3.wav'
-        => [96_000, 1022, 16, null]],
+    'by when they were closed' => [['T1_2.wav' => [480_000, 1020, 16, null], 'T1_1.wav' => [480_000, 1010, 16, null], 'T1_3.wav' => [96_000, 1022, 16, null]],
         [['T1_1.wav', 'T1_2.wav', 'T1_3.wav']]],
     'by their time references' => [['A001.wav' => [4800, 5, 24, 9600], 'A002.wav' => [4800, 90_000, 24, 14_400], 'A003.wav' => [4800, 5,
         24, 60_000]],

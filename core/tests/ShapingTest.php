@@ -114,7 +114,7 @@ it('takes channels without a place in the order of WAV, wherever a format puts t
         ->and(PlanWords::warnings($plan)[0])->toContain("its $count channels belong")->toContain(implode(' ', $carried->inMaskOrder()
         ->names()))
         ->and(str_contains(PlanWords::warnings($plan)[0], 'low frequencies'))->toBe(! $isLossless && in_array(Channel::LowFrequency,
-        $carried->channels, true));
+            $carried->channels, true));
     // Decoded in the order of the WAV mask.
     foreach (Signal::decodeFile((string) $made->path) as $channel => $samples) {
         $isLow = $carried->inMaskOrder()->channels[$channel] === Channel::LowFrequency;
@@ -139,7 +139,7 @@ it('says nothing of places where they are known, asked for, or not told of', fun
     $warnings = fn (string $path, string $format, SoundSpec $spec): array => shapedPlans($path, $format, $spec)[0]->warnings;
     expect($warnings(waveFile($six), 'wav', new SoundSpec))->toBe([])->and($warnings(waveFile($six), 'wavpack', new SoundSpec))->toBe([])
         ->and($warnings(waveFile($six), 'opus', Spec::shaping('5.1')))->toBe([])->and($warnings(waveFile($six), 'mp3',
-        Spec::shaping('stereo')))->toBe([])
+            Spec::shaping('stereo')))->toBe([])
         ->and($warnings(waveFile([$six[0], $six[1]]), 'opus', new SoundSpec))->toBe([]);
 });
 

@@ -29,7 +29,7 @@ function fullSpec(): OutputSpec
             'lufs:-16', true, StereoCoding::Separate, true, 3, false),
         new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::near(96)->held(RateMode::Average)),
         new SoundSpec(rateControl: RateControl::exactly(96)->held(RateMode::Constant)),
-            new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
+        new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
         new SoundSpec(rate: 8000, left: ['layout', 'level']),
     ], Length::sound(), ['title' => 'The lift', 'comment' => null, 'ISRC' => ['A', 'B']], '{stem} {label}', '/results', IfExists::Skip,
         IfRight::Leave, Signs::Remove, Signs::Spell);
@@ -172,8 +172,7 @@ it('says what it must say to become one spec on top of another, and nothing else
     [new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000)]), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000,
         layout: 'mono')]),
         ['sounds' => [['rate' => 48_000, 'layout' => null]]]],
-    [new OutputSpec(tags: ['title' => 'a', 'album' => 'b']), new OutputSpec(tags: ['title' => 'a', 'album' => 'c']), ['tags' => ['album'
-        => 'b']]],
+    [new OutputSpec(tags: ['title' => 'a', 'album' => 'b']), new OutputSpec(tags: ['title' => 'a', 'album' => 'c']), ['tags' => ['album' => 'b']]],
     [new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128))]),
         new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128), level: 'peak:-1')]), ['sounds' => [['level' => null]]]],
 ]);

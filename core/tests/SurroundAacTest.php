@@ -77,16 +77,15 @@ it('lets nothing but low frequencies into their element', function () {
 it('keeps to the bit rate as one encoder would, and refuses what AAC has no number for', function () {
     $rate = fn (int $kbps): float => array_sum(array_map(fn ($packet): int => strlen($packet->data),
         Signal::encode(new AudioFormat(Codec::Aac, 48_000,
-        AacLayouts::layout(6), null, '', 1024, 'AAC-LC'), RateControl::exactly($kbps), array_map(fn (int $seed): array
-            => Signal::steps(96_000, $seed),
-            range(1, 6)))[1])) * 8 / 2000;
+            AacLayouts::layout(6), null, '', 1024, 'AAC-LC'), RateControl::exactly($kbps), array_map(fn (int $seed): array => Signal::steps(96_000, $seed),
+                range(1, 6)))[1])) * 8 / 2000;
     foreach ([192, 384, 640] as $kbps) {
         expect($rate($kbps))->toEqualWithDelta($kbps, 0.05 * $kbps);
     }
     expect(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48_000, Layout::undeclared(7)), RateControl::exactly(448)))
         ->toThrow(EncoderRefused::class)
         ->and(AacLayouts::configuration(7))->toBeNull()->and(AacLayouts::carrying(Layout::of(Channel::Left, Channel::Right,
-        Channel::BackLeft,
+            Channel::BackLeft,
             Channel::BackRight), 'AAC')->count())->toBe(5);
 });
 

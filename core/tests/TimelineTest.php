@@ -23,7 +23,7 @@ it('leaves out the first decoded samples once, and none of what follows', functi
         ->and(written($plain->primed(100)->primed(50)->segments))->toBe('100+900')
         ->and(written(Timeline::plain(80)->primed(100)->segments))->toBe('0+80')
         ->and(written(Timeline::edited(7, [Segment::media(0, 500), Segment::silence(20), Segment::media(600, 100)], 900)->primed(100)
-        ->segments))
+            ->segments))
         ->toBe('100+400 -+20 600+100')
         ->and(Timeline::edited(7, [Segment::media(0, 500)], 900)->primed(100)->startOffset)->toBe(7);
 });

@@ -171,8 +171,7 @@ it('does not tell twice of what it only planned, and asks for it again when it i
 it('tells of each round on a line of its own as long as it watches', function () {
     $folder = Scratch::folder();
     $into = Scratch::folder();
-    [$process, $out] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '0', '--json'], ['OCTAVOX_HOME'
-        => Scratch::folder()]);
+    [$process, $out] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '0', '--json'], ['OCTAVOX_HOME' => Scratch::folder()]);
     foreach (['one', 'two'] as $name) {
         shortWave("$folder/.$name.wav");
         rename("$folder/.$name.wav", "$folder/$name.wav");
@@ -189,8 +188,7 @@ it('waits for what still grows', function () {
     shortWave("$folder/growing.wav", 48_000);
     $whole = (string) file_get_contents("$folder/growing.wav");
     file_put_contents("$folder/growing.wav", substr($whole, 0, 3000));
-    [$process] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '2', '--once'], ['OCTAVOX_HOME'
-        => Scratch::folder()]);
+    [$process] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '2', '--once'], ['OCTAVOX_HOME' => Scratch::folder()]);
     for ($at = 3000; $at < strlen($whole); $at += 12_000) {
         usleep(400_000);
         file_put_contents("$folder/growing.wav", substr($whole, $at, 12_000), FILE_APPEND);

@@ -64,22 +64,21 @@ function steps(): array
         [new Step(new Steps\DropAuxiliary(auxiliary: 'subtitles', track: 3, language: '', container: 'WebM', coding: 'tx3g')),
             'subtitles 3 left out: WebM has no place for “tx3g”'],
         [new Step(new Steps\FilledSilence(time: '0:03.2')),
-            '0:03.2 of it are silence that is filled in, because the file’s times leave them open.'],
+            '0:03.2 of it is silence, filled in where the file’s timestamps leave gaps.'],
         [new Step(new Steps\AssumedPlaces(channels: ['L', 'R', 'C'], narrow: false)),
             'The source does not say where its 3 channels belong; they are taken as L R C, in '
-            .'the order of WAV. If that is not so, say which layout they are, or make a file of each.'],
+            .'the order of WAV. If that is wrong, choose their layout, or make a file of each.'],
         [new Step(new Steps\AssumedPlaces(channels: ['L', 'R', 'LFE'], narrow: true)),
             'The source does not say where its 3 channels belong; they are taken as L R LFE, '
-            .'in the order of WAV. LFE may keep its low frequencies alone. If that is not so, say which layout they are, or make a file '
-            .'of each.'],
+            .'in the order of WAV. LFE may keep its low frequencies alone. If that is wrong, choose their layout, or make a file of each.'],
         [new Step(new Steps\LateStart(samples: 1600, rate: 48_000)),
-            'other programs begin it 1,600 samples (33.3 ms) late, because this kind of file has no place that says what its encoder '
-                .'puts first'],
+            'other programs start it 1,600 samples (33.3 ms) late, because this kind of file cannot say what its encoder adds at the '
+                .'start'],
         [new Step(new Steps\EnoughRate(kbps: 128, format: 'MP3', own: 49.2, source: 'Opus')),
-            '128 kbit/s, with which MP3 loses nothing more to the ear of 49 kbit/s of Opus'],
+            '128 kbit/s, enough for MP3 to lose nothing more audible of 49 kbit/s of Opus'],
         [new Step(new Steps\RaisedRate(kbps: 320, own: 63.6)),
-            '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
-            .'Leave the bit rate to the source, or choose a smaller one.'],
+            '320 kbit/s is made from 64 kbit/s: the file gets larger, the sound no better. '
+            .'Leave the bit rate to the source, or choose a lower one.'],
         [new Step(new Steps\DoubtfulSound(says: 'Many players stay silent.')), 'Many players stay silent.'],
     ];
 }

@@ -20,7 +20,7 @@ final class CodecNotDecodable extends Failure
     public static function withoutSetUp(string $label): self
     {
         return new self(sprintf('The sound is %s, but the bytes that set its decoder up are missing in this file or damaged; copy it '
-            .'again, or export it anew from the program that made it.', $label));
+            .'again, or export it again from the program that made it.', $label));
     }
 
     public static function protected(): self

@@ -59,7 +59,7 @@ final class PlanWords
             $kind instanceof Steps\Pieces => sprintf('%d pieces, %s together', $kind->count, $kind->total),
             $kind instanceof Steps\WholeFrames => sprintf('whole frames: %s samples more than the source presents',
                 number_format($kind->samples)),
-            $kind instanceof Steps\EnoughRate => sprintf('%d kbit/s, with which %s loses nothing more to the ear of %.0f kbit/s of %s',
+            $kind instanceof Steps\EnoughRate => sprintf('%d kbit/s, enough for %s to lose nothing more audible of %.0f kbit/s of %s',
                 $kind->kbps, $kind->format, $kind->own, $kind->source),
             $kind instanceof Steps\LateStart => self::lateStart($kind->samples, $kind->rate),
             $kind instanceof Steps\Decode => 'decode '.$kind->format.($kind->tracks > 1
@@ -88,18 +88,17 @@ final class PlanWords
             $kind instanceof Steps\DropAuxiliary => sprintf('%s left out: %s has no place for “%s”', self::auxiliary($kind), $kind
                 ->container,
                 $kind->coding),
-            $kind instanceof Steps\FilledSilence => sprintf('%s of it are silence that is filled in, because the file’s times leave them '
-                .'open.',
+            $kind instanceof Steps\FilledSilence => sprintf('%s of it is silence, filled in where the file’s timestamps leave gaps.',
                 $kind->time),
             $kind instanceof Steps\AssumedPlaces => sprintf(
-                'The source does not say where its %d channels belong; they are taken as %s, in the order of WAV.%s If that is not so, '
-                    .'say which layout they are, or make a file of each.',
+                'The source does not say where its %d channels belong; they are taken as %s, in the order of WAV.%s If that is wrong, '
+                    .'choose their layout, or make a file of each.',
                 count($kind->channels), implode(' ', $kind->channels), $kind->narrow
                     ? ' LFE may keep its low frequencies alone.' : '',
             ),
             $kind instanceof Steps\RaisedRate => sprintf(
-                '%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or '
-                    .'choose a smaller one.',
+                '%d kbit/s is made from %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or '
+                    .'choose a lower one.',
                 $kind->kbps, $kind->own,
             ),
             $kind instanceof Steps\DoubtfulSound => $kind->says,
@@ -119,8 +118,8 @@ final class PlanWords
     /** What a file has no place to say of itself: who makes it says it, and who reads the receipt. */
     public static function lateStart(int $samples, int $rate): string
     {
-        return sprintf('other programs begin it %s samples (%.1f ms) late, because this kind of file has no place that says '
-            .'what its encoder puts first', number_format($samples), 1000 * $samples / max(1, $rate));
+        return sprintf('other programs start it %s samples (%.1f ms) late, because this kind of file cannot say what its encoder adds at '
+            .'the start', number_format($samples), 1000 * $samples / max(1, $rate));
     }
 
     /** @param  list<string>  $channels  what each channel of the result takes */

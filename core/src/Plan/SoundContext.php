@@ -109,7 +109,7 @@ final readonly class SoundContext
     }
 
     /**
-     * @param  int  $samples  by which other programs begin it late
+     * @param  int  $samples  by which other programs start it late
      * @return list<Step>
      */
     public function late(int $samples, int $rate): array

@@ -22,9 +22,8 @@ final class FindingWords
                 .'that is '
                 .'read: they are damaged, or another recording was put behind it.', number_format($finding->bytes), number_format($finding
                 ->at)),
-            $finding instanceof Findings\TimeBeginsAnew => sprintf('The clock of this recording begins anew %s, as where two recordings '
-                .'were joined or one '
-                .'was interrupted; sound and picture go on from there as they are counted.',
+            $finding instanceof Findings\TimeBeginsAnew => sprintf('The clock of this recording restarts %s, as if two recordings had '
+                .'been joined or one interrupted; sound and picture are counted on from there.',
                 $finding->times <= 1 ? 'once' : number_format($finding->times).' times'),
             $finding instanceof Findings\CutShort => self::cutShort($finding),
             $finding instanceof Findings\EndsWithinPart => 'The last part of the file announces more bytes than there are; its sound is '
@@ -34,7 +33,7 @@ final class FindingWords
                 ? 'The recording was never finished: its length fields are empty. All the sound that is there was found.'
                 : 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found '
                     .'and can be used.',
-            $finding instanceof Findings\BeginsInFrame => sprintf('It begins in the midst of a frame; the %s bytes before the first '
+            $finding instanceof Findings\BeginsInFrame => sprintf('It begins in the middle of a frame; the %s bytes before the first '
                 .'whole one are '
                 .'left out.', number_format($finding->bytes)),
             $finding instanceof Findings\CopyProtected => $finding->track === null
@@ -72,14 +71,13 @@ final class FindingWords
                 $finding->tracks <= 1 ? 'One track' : number_format($finding->tracks).' tracks',
                 $finding->tracks <= 1 ? 'was' : 'were',
                 $finding->tracks <= 1 ? 'it sounds' : 'they sound'),
-            $finding instanceof Findings\LowRate => sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so '
-                .'little that '
-                .'it can be heard.', $finding->track, $finding->kbps),
+            $finding instanceof Findings\LowRate => sprintf('The sound of track %d takes %.0f kbit/s; unless it is silent, that is low '
+                .'enough to be audible.', $finding->track, $finding->kbps),
             $finding instanceof Findings\Silent => sprintf('Sound track %d is silent from start to end.', $finding->track),
             $finding instanceof Findings\SilentSide => sprintf('The %s side of track %d is silent; all of its sound is on the %s.',
                 $finding->side,
                 $finding->track, $finding->good),
-            $finding instanceof Findings\IdenticalSides => sprintf('Both sides of track %d are the same: it is mono that takes the room '
+            $finding instanceof Findings\IdenticalSides => sprintf('Both sides of track %d are the same: it is mono taking up the space '
                 .'of stereo.',
                 $finding->track),
             $finding instanceof Findings\Flipped => sprintf('One side of track %d is flipped in polarity: on one speaker or in mono, the '
@@ -102,15 +100,16 @@ final class FindingWords
     {
         return match (true) {
             $finding instanceof Findings\Other => $finding->remedy,
-            $finding instanceof Findings\AnotherRecording => 'Divide the file there, and bring in both parts.',
-            $finding instanceof Findings\OtherContent => 'Listen whether something is missing; if so, divide the file there, or copy it '
+            $finding instanceof Findings\AnotherRecording => 'Split the file there, and bring in both parts.',
+            $finding instanceof Findings\OtherContent => 'Listen for what is missing; if something is, split the file there, or copy it '
                 .'again.',
-            $finding instanceof Findings\TimeBeginsAnew => 'Look whether sound and picture still fit behind that place; if not, divide '
+            $finding instanceof Findings\TimeBeginsAnew => 'Check whether sound and picture still match after that point; if not, split '
                 .'the file there.',
             $finding instanceof Findings\CutShort => $finding->unit === 'seconds'
                 ? 'Copy it again from where it came from, or make what is there.'
                 : 'Copy it again if the original is longer, or make what is there.',
-            $finding instanceof Findings\NeverFinished => $finding->found === 'lengths' ? 'Make it anew; the result has right lengths.'
+            $finding instanceof Findings\NeverFinished => $finding->found === 'lengths' ? 'Make it again; the result will have correct '
+                .'lengths.'
                 : 'Copy it again if the original is longer, or make what is there.',
             $finding instanceof Findings\EndsWithinPart, $finding instanceof Findings\BeginsInFrame => 'Nothing needs to be done.',
             $finding instanceof Findings\CopyProtected => 'Ask whoever sold it for a copy without protection.',
@@ -128,12 +127,12 @@ final class FindingWords
             $finding instanceof Findings\ExtensionDiffers => $isMendable ? 'Copy it under its true extension.'
                 : 'Nothing needs to be done here: Octavox goes by the content.',
             $finding instanceof Findings\NameSigns => 'Clean the name of the result.',
-            $finding instanceof Findings\LongName => 'Name the result otherwise.',
+            $finding instanceof Findings\LongName => 'Give the result another name.',
             $finding instanceof Findings\TagSigns => 'Clean the tags of the result.',
             $finding instanceof Findings\SoundLate => 'Nothing needs to be done: what is made here begins with the picture, with silence '
                 .'first.',
             $finding instanceof Findings\SoundShort => 'Check whether the recording broke off; what is there can be used.',
-            $finding instanceof Findings\PreEmphasis => 'Take it off where the disc has it.',
+            $finding instanceof Findings\PreEmphasis => 'Apply de-emphasis where the disc is flagged for it.',
             $finding instanceof Findings\LowRate => 'Look for the original; a larger format made of this one sounds no better.',
             $finding instanceof Findings\Silent => 'Check whether the microphone was on; another track or another recording may have the '
                 .'sound.',
