@@ -54,20 +54,16 @@ final class TrackReader
         [$timescale, $language] = $this->mediaHeader($media);
         $description = $this->boxes->find($table, 'stsd');
 
+        $header = $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd') ?? $this->boxes->find($media, 'minf/sthd');
+
         return new TrackTable(
             $this->number,
-            $this->identity(),
-            $kind,
+            new TrackHead($this->identity(), $kind, $timescale, $language, $name, $this->matrix(), $this->shape()),
             $description === null ? null : (new SampleEntryReader($this->boxes))->read($description, $kind),
-            $timescale,
             $this->movieTimescale,
             $this->edits(),
             SampleTable::read($this->boxes, $table, $this->limit),
-            $language,
-            $this->matrix(),
-            $name,
-            $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd') ?? $this->boxes->find($media, 'minf/sthd'),
-            $this->shape(),
+            $header,
         );
     }
 

@@ -31,6 +31,10 @@ final class TrackTable
     /** Packets that are counted one by one. */
     private const MOST_COUNTED = 200_000;
 
+    public readonly int $identity;
+
+    public readonly int $timescale;
+
     private ?int $coded = null;
 
     private ?int $until = null;
@@ -40,26 +44,22 @@ final class TrackTable
 
     /**
      * @param  list<Edit>  $edits
-     * @param  array{float, float}  $shape  width and height in which a picture is shown
+     * @param  ?Box  $header  the media header of what is neither sound nor picture
      *
      * @throws BytesMissing
      * @throws FileUnreadable
      */
     public function __construct(
         private readonly int $number,
-        public readonly int $identity,
-        private readonly TrackKind $kind,
+        private readonly TrackHead $head,
         private ?SampleEntry $entry,
-        public readonly int $timescale,
         private readonly int $movieTimescale,
         private readonly array $edits,
         public readonly SampleTable $samples,
-        private readonly ?string $language,
-        private readonly string $matrix = '',
-        private readonly string $handler = '',
-        private readonly ?Box $header = null,
-        private readonly array $shape = [0.0, 0.0],
+        private readonly ?Box $header,
     ) {
+        $this->identity = $head->identity;
+        $this->timescale = $timescale = $head->timescale;
         $audio = $entry?->sound;
         $frame = $audio === null ? 0 : match ($audio->codec) {
             Codec::Opus => OpusHead::LONGEST_PACKET,
@@ -81,14 +81,14 @@ final class TrackTable
     public function pictureStream(BoxReader $boxes): ?PictureStream
     {
         $box = $this->entry?->box;
-        if ($this->entry === null || $box === null || $this->kind !== TrackKind::Picture) {
+        if ($this->entry === null || $box === null || $this->head->kind !== TrackKind::Picture) {
             return null;
         }
         $seconds = $this->samples->ticks() / $this->timescale;
 
         return PictureEntry::read($boxes, $box, new PictureStream($this->entry->codec, $this->entry->width, $this->entry->height,
-            $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, '', '', $this->matrix, $this->spacing(), null,
-            $this->language, $this->firstShown()));
+            $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, '', '', $this->head->matrix, $this->spacing(), null,
+            $this->head->language, $this->firstShown()));
     }
 
     /**
@@ -98,7 +98,7 @@ final class TrackTable
      */
     private function spacing(): ?array
     {
-        [$width, $height] = $this->shape;
+        [$width, $height] = $this->head->shape;
         $own = $this->entry;
         if ($own === null || $width < 1 || $height < 1 || $own->width < 1 || $own->height < 1
             || abs($width * $own->height - $height * $own->width) < 0.01 * $height * $own->width) {
@@ -117,14 +117,14 @@ final class TrackTable
     public function auxiliary(BoxReader $boxes): ?AuxiliaryTrack
     {
         $box = $this->entry?->box;
-        if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true)
+        if ($box === null || ! in_array($this->head->kind, [TrackKind::Text, TrackKind::Timecode], true)
             || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null
             && $this->header->end - $this->header->at > self::MOST_ENTRY) {
             return null;
         }
         $whole = fn (Box $one): string => $boxes->bytes->read($one->at, $one->end - $one->at);
 
-        return new AuxiliaryTrack($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler,
+        return new AuxiliaryTrack($box->type, $whole($box), $this->timescale, $this->head->language, '', $this->head->handler,
             $this->header === null ? '' : $whole($this->header));
     }
 
@@ -156,7 +156,7 @@ final class TrackTable
 
     public function kind(): TrackKind
     {
-        return $this->kind;
+        return $this->head->kind;
     }
 
     /**
@@ -167,8 +167,8 @@ final class TrackTable
     public function track(?GaplessComment $gapless, bool $chapters = false): Track
     {
         return match (true) {
-            $this->kind === TrackKind::Timecode && $this->entry !== null => Track::timecode($this->number, $this->entry->label),
-            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language, '',
+            $this->head->kind === TrackKind::Timecode && $this->entry !== null => Track::timecode($this->number, $this->entry->label),
+            $this->head->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->head->language, '',
                 $chapters || $this->entry === null ? '' : mb_scrub($this->entry->label)),
             $this->entry->sound === null => $this->picture($this->entry),
             default => Track::sound(
@@ -176,7 +176,7 @@ final class TrackTable
                 $this->entry->sound,
                 $this->timeline($this->entry->sound->rate, $gapless),
                 $this->codedBytes(),
-                $this->language,
+                $this->head->language,
             ),
         };
     }
@@ -220,7 +220,7 @@ final class TrackTable
             $seconds > 0 ? $this->samples->samples() / $seconds : 0.0,
             $empty / $this->movieTimescale + $late,
             $seconds,
-        ), min($this->samples->limit, $this->samples->bytes(0)), $this->language);
+        ), min($this->samples->limit, $this->samples->bytes(0)), $this->head->language);
     }
 
     /**

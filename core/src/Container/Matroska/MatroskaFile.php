@@ -12,6 +12,7 @@ use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Described;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Video\Attachment;
 use Octavox\Core\Container\Video\AttachmentSource;
@@ -36,32 +37,29 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     private const MOST_FRAME = 4 * 1024 * 1024;
 
+    private readonly ByteSource $bytes;
+
+    private readonly Tags $tags;
+
+    /** @var list<Diagnostic> */
+    private readonly array $diagnostics;
+
     /**
      * @param  list<Track>  $tracks
-     * @param  list<TrackEntry>  $entries  in the order of the tracks
-     * @param  array<int, int>  $origins  first time of each sound track, in ticks, by its number
-     * @param  int  $scale  nanoseconds a tick
      * @param  list<Chapter>  $chapters
-     * @param  list<Diagnostic>  $diagnostics
      * @param  list<AttachedFile>  $attached
      */
-    public function __construct(
-        private readonly ByteSource $bytes,
-        private readonly string $container,
-        private readonly array $tracks,
-        private readonly array $entries,
-        private readonly ClusterList $clusters,
-        private readonly array $origins,
-        private readonly int $scale,
-        private readonly Tags $tags,
-        private readonly array $chapters,
-        private readonly array $diagnostics,
-        private readonly array $attached = [],
-    ) {}
+    public function __construct(private readonly OpenedBytes $file, private readonly array $tracks, private readonly MatroskaIndex $index,
+        private readonly array $chapters, private readonly array $attached = [])
+    {
+        $this->bytes = $file->bytes;
+        $this->tags = $file->tags;
+        $this->diagnostics = $file->diagnostics;
+    }
 
     public function container(): string
     {
-        return $this->container;
+        return $this->file->container;
     }
 
     public function chapters(): array
@@ -81,13 +79,13 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     public function pictureStream(Track $track): ?PictureStream
     {
-        $entry = $this->entries[$track->number - 1] ?? null;
+        $entry = $this->index->entries[$track->number - 1] ?? null;
         $picture = $track->picture;
         if ($entry === null || $picture === null) {
             return null;
         }
 
-        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond,
+        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->index->scale), $picture->perSecond,
             $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language,
             bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
     }
@@ -101,7 +99,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
      */
     public function pictures(Track $track): iterable
     {
-        $entry = $this->entries[$track->number - 1] ?? null;
+        $entry = $this->index->entries[$track->number - 1] ?? null;
         if ($entry === null) {
             return;
         }
@@ -116,7 +114,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             $early = max($early, $sorted[$index] - $time);
         }
         $count = count($times);
-        $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->scale)
+        $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->index->scale)
             : ($count > 1 ? intdiv($sorted[$count - 1] - $sorted[0], $count - 1) : 40));
         $index = 0;
         foreach ($this->frames($entry, 0) as $frame) {
@@ -130,10 +128,10 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     public function auxiliary(Track $track): ?AuxiliaryTrack
     {
-        $entry = $this->entries[$track->number - 1] ?? null;
+        $entry = $this->index->entries[$track->number - 1] ?? null;
 
         return $entry === null || $entry->kind !== TrackKind::Text ? null
-            : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
+            : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->index->scale), $entry->language, $entry->name);
     }
 
     /**
@@ -143,7 +141,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
      */
     public function auxiliarySamples(Track $track): iterable
     {
-        $entry = $this->entries[$track->number - 1] ?? null;
+        $entry = $this->index->entries[$track->number - 1] ?? null;
         if ($entry === null) {
             return;
         }
@@ -163,7 +161,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
      */
     public function packets(Track $track, int $from, int $until): iterable
     {
-        $entry = $this->entries[$track->number - 1] ?? null;
+        $entry = $this->index->entries[$track->number - 1] ?? null;
         $audio = $entry?->sound;
         if ($entry === null || $audio === null || $track->sound === null) {
             return;
@@ -176,9 +174,9 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         $rate = $track->sound->rate;
         $factor = max(1, intdiv($rate, max(1, $audio->rate)));
         $preroll = max(CodecModules::of($audio->codec)->preroll() * ($audio->frameLength ?: 1024) * $factor, intdiv($rate, 10));
-        $origin = $this->origins[$track->number] ?? 0;
-        $first = $from <= 0 ? 0 : $this->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->scale));
-        $clock = new StreamClock($this->scale * $rate / 1e9, $rate);
+        $origin = $this->index->origins[$track->number] ?? 0;
+        $first = $from <= 0 ? 0 : $this->index->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->index->scale));
+        $clock = new StreamClock($this->index->scale * $rate / 1e9, $rate);
         $length = PacketLengths::for($audio);
         $opening = null;
         $begun = $opened = false;
@@ -231,14 +229,14 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
      */
     private function timed(Track $track, TrackEntry $entry, AudioFormat $audio, int $from, int $until): iterable
     {
-        $origin = $this->origins[$track->number] ?? 0;
+        $origin = $this->index->origins[$track->number] ?? 0;
         $held = null;
         foreach ($this->frames($entry, 0) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at,
                     sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
-            $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->scale * $audio->rate / 1e9));
+            $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->index->scale * $audio->rate / 1e9));
             if ($held !== null && $at > $from) {
                 yield new Packet($held->data, $held->start, $at - $held->start);
             }
@@ -263,8 +261,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
     {
         $elements = new ElementReader($this->bytes, 512);
         $reader = new ClusterReader($elements);
-        for ($index = $first; $index < $this->clusters->count(); $index++) {
-            $cluster = $elements->at($this->clusters->at($index), $this->clusters->end($index));
+        for ($index = $first; $index < $this->index->clusters->count(); $index++) {
+            $cluster = $elements->at($this->index->clusters->at($index), $this->index->clusters->end($index));
             if ($cluster !== null) {
                 yield from $reader->frames($cluster, $entry->number);
             }

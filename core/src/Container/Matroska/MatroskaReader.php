@@ -16,6 +16,7 @@ use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\StreamFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
@@ -303,8 +304,8 @@ final class MatroskaReader
             ? [new Diagnostic(new Findings\CutShort, Severity::Warn)]
             : [];
 
-        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags,
-            $this->chapters, $diagnostics, $this->attached);
+        return new MatroskaFile(new OpenedBytes($container, $this->bytes, $this->tags, $diagnostics), $tracks,
+            new MatroskaIndex($this->entries, $this->clusters, $origins, $this->scale), $this->chapters, $this->attached);
     }
 
     /**
