@@ -5,6 +5,8 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
+use Octavox\Core\Make\Workplace;
 use Octavox\Core\Tests\Support\Scratch;
 
 afterEach(fn () => Fence::around([]));
@@ -32,4 +34,17 @@ it('judges what was opened, not what lies there by now', function () {
     }
     expect(FileBytes::open("$inside/a.wav")->read(0, 5))->toBe('other')->and(Fence::holdsFolder($inside.'/new/folder'))->toBeTrue()
         ->and(Fence::holdsFolder("$inside/up"))->toBeFalse();
+});
+
+it('makes nothing in a folder that leads out', function () {
+    $folder = Scratch::folder();
+    mkdir("$folder/within");
+    mkdir("$folder/outside");
+    symlink("$folder/outside", "$folder/within/link");
+    Fence::around(["$folder/within"]);
+    expect(fn () => (new Workplace("$folder/within/link"))->prepare())->toThrow(FileUnwritable::class)
+        ->and(fn () => (new Workplace("$folder/within/link/new"))->prepare())->toThrow(FileUnwritable::class)
+        ->and(is_dir("$folder/outside/new"))->toBeFalse();
+    (new Workplace("$folder/within/new"))->prepare();
+    expect(is_dir("$folder/within/new"))->toBeTrue();
 });

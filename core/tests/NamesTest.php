@@ -112,3 +112,7 @@ it('numbers names before their extension', function (string $name, int $number, 
     ['lift.wav', 0, 'lift.wav'], ['lift.wav', 1, 'lift.wav'], ['lift.wav', 2, 'lift 2.wav'], ['lift', 12, 'lift 12'],
     ['two.dots.m4a', 3, 'two.dots 3.m4a'], ['lift 2.wav', 2, 'lift 2 2.wav'],
 ]);
+
+it('leaves control characters out of names, those of one byte and those of two', function () {
+    expect(LegalName::from("a\u{01}b\u{7F}c\u{85}d\u{9F}e\u{A0}f.wav"))->toBe("abcde\u{A0}f.wav");
+});

@@ -409,3 +409,15 @@ it('gives a packet of Ogg that holds nothing no length', function () {
     expect(Reader::read($with)->sound()[0]->timeline->samples())->toBe($there)
         ->and(looked($with, 'wav')->receipt->samples)->toBe($there);
 });
+
+it('leaves out what Opus needs to begin even where an edit list forgets it', function () {
+    $into = Scratch::folder();
+    $movie = Scratch::write('v.mp4', Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(96_000)])]));
+    [$status, $said] = octavox('make', $movie, '--into', $into, '--format', 'mp4', '--sound', 'opus', '--json');
+    $path = $said['results'][0]['path'];
+    $bytes = (string) file_get_contents($path);
+    $skip = Reader::read($path)->sound()[0]->timeline->segments[0]->from;
+    $forgotten = str_replace(pack('Nn2', $skip, 1, 0), pack('Nn2', 0, 1, 0), $bytes, $times);
+    expect($status)->toBe(0)->and($skip)->toBeGreaterThan(0)->and($times)->toBe(1)
+        ->and(Reader::read(Scratch::write('forgotten.mp4', $forgotten))->sound()[0]->timeline->segments[0]->from)->toBe($skip);
+});

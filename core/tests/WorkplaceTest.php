@@ -64,6 +64,15 @@ it('leaves out what is to be left out, and keeps the temporary file for whoever 
     expect(namesIn($folder))->toBe(['take.wav']);
 });
 
+it('takes a link to nowhere for something that is there', function () {
+    $folder = Scratch::folder();
+    $place = new Workplace($folder);
+    symlink('/nowhere', "$folder/take.wav");
+    expect($place->has('take.wav'))->toBeTrue()->and($place->has('other.wav'))->toBeFalse()
+        ->and($place->place(finished($place, 'a'), 'take.wav', IfExists::Skip))->toBeNull()
+        ->and(readlink("$folder/take.wav"))->toBe('/nowhere');
+});
+
 it('replaces only what is no original', function () {
     $folder = Scratch::folder();
     file_put_contents("$folder/original.wav", 'the only copy');

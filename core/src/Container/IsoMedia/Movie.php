@@ -13,6 +13,7 @@ use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Described;
 use Octavox\Core\Container\IndexPlace;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\Video\AuxiliarySample;
@@ -51,24 +52,29 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
 
     private const MOST_PICTURE = 128 * 1024 * 1024;
 
-    /** Where the descriptions of the tracks stand. */
+    private readonly ByteSource $bytes;
+
+    private readonly string $container;
+
+    private readonly Tags $tags;
+
+    /** @var list<Diagnostic> */
+    private readonly array $diagnostics;
+
     /**
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
-     * @param  list<Diagnostic>  $diagnostics
      * @param  list<Chapter>  $chapters
+     * @param  ?ByteSource  $index  where the descriptions of the tracks stand, if not in the file itself
      */
-    public function __construct(
-        private readonly ByteSource $bytes,
-        private readonly string $container,
-        private readonly array $tracks,
-        private readonly array $tables,
-        private readonly Tags $tags,
-        private readonly array $diagnostics,
-        private readonly array $chapters = [],
-        private readonly ?ByteSource $index = null,
-        private readonly bool $comesFirst = true,
-    ) {}
+    public function __construct(OpenedBytes $file, private readonly array $tracks, private readonly array $tables,
+        private readonly array $chapters = [], private readonly ?ByteSource $index = null, private readonly bool $comesFirst = true)
+    {
+        $this->bytes = $file->bytes;
+        $this->container = $file->container;
+        $this->tags = $file->tags;
+        $this->diagnostics = $file->diagnostics;
+    }
 
     public function indexComesFirst(): bool
     {

@@ -12,6 +12,7 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Findings;
@@ -75,8 +76,9 @@ final class MovieReader
         $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless,
             in_array($table->identity, $titles, true)), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags,
-            $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index, ! $isLast);
+        $file = new OpenedBytes(self::containerName($brand, $tracks), $this->bytes, $tags->tags, $this->diagnostics($tables, $cut));
+
+        return new Movie($file, $tracks, $tables, $this->chapters($titles, $tables), $index, ! $isLast);
     }
 
     /**

@@ -12,8 +12,8 @@ use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\EncoderNamed;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
@@ -21,22 +21,17 @@ use Octavox\Core\Tag\Tags;
 /** An opened MP3, MP2 or MP1 file. */
 final class MpegAudioFile implements Demuxer, EncoderNamed
 {
+    private readonly ByteSource $bytes;
+
     /**
      * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
      * @param  string  $maker  name of the encoder, empty where nobody tells
-     * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(
-        private readonly ByteSource $bytes,
-        private readonly Track $track,
-        private readonly int $from,
-        private readonly int $end,
-        private readonly FrameHeader $first,
-        private readonly Tags $tags,
-        private readonly int $free,
-        private readonly string $maker = '',
-        private readonly array $diagnostics = [],
-    ) {}
+    public function __construct(private readonly OpenedBytes $file, private readonly Track $track, private readonly int $from,
+        private readonly int $end, private readonly FrameHeader $first, private readonly int $free, private readonly string $maker = '')
+    {
+        $this->bytes = $file->bytes;
+    }
 
     public function container(): string
     {
@@ -55,12 +50,12 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
 
     public function tags(): Tags
     {
-        return $this->tags;
+        return $this->file->tags;
     }
 
     public function chapters(): array
     {
-        return $this->tags->chapters;
+        return $this->file->tags->chapters;
     }
 
     public function encoderName(): string
@@ -70,7 +65,7 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
 
     public function diagnostics(): array
     {
-        return $this->diagnostics;
+        return $this->file->diagnostics;
     }
 
     /**

@@ -13,6 +13,7 @@ use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\SkippedBytes;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -71,8 +72,10 @@ final class MpegAudioReader
         $audio = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '',
             $header->samples, $variant);
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $audio, Timeline::plain($samples, $skip, $length), max(0, $end - $from)),
-            $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $diagnostics);
+        $track = Track::sound(1, $audio, Timeline::plain($samples, $skip, $length), max(0, $end - $from));
+
+        return new MpegAudioFile(new OpenedBytes($header->codec()->value, $this->bytes, $this->tags(), $diagnostics), $track, $from, $end,
+            $header, $free, $info->maker ?? '');
     }
 
     /** Whether what a header announces is what is there; only of long files, whose frames take a while to count. */
