@@ -47,7 +47,7 @@ it('gives names that are free, one after another, whatever stands there', functi
     $place = new Workplace($folder);
     file_put_contents("$folder/take.wav", 'mine');
     mkdir("$folder/take 2.wav");
-    symlink('/nowhere', "$folder/take 3.wav");
+    symlink("$folder/gone", "$folder/take 3.wav");
     expect($place->place(finished($place, 'a'), 'take.wav', IfExists::Number))->toBe("$folder/take 4.wav")
         ->and($place->place(finished($place, 'b'), 'take.wav', IfExists::Number))->toBe("$folder/take 5.wav")
         ->and(file_get_contents("$folder/take.wav"))->toBe('mine')
@@ -67,10 +67,10 @@ it('leaves out what is to be left out, and keeps the temporary file for whoever 
 it('takes a link to nowhere for something that is there', function () {
     $folder = Scratch::folder();
     $place = new Workplace($folder);
-    symlink('/nowhere', "$folder/take.wav");
+    symlink("$folder/gone/for/good", "$folder/take.wav");
     expect($place->has('take.wav'))->toBeTrue()->and($place->has('other.wav'))->toBeFalse()
         ->and($place->place(finished($place, 'a'), 'take.wav', IfExists::Skip))->toBeNull()
-        ->and(readlink("$folder/take.wav"))->toBe('/nowhere');
+        ->and(readlink("$folder/take.wav"))->toBe("$folder/gone/for/good");
 });
 
 it('replaces only what is no original', function () {
