@@ -27,8 +27,7 @@ use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Reading\Reader;
 
 [, $home, $lines, $sources] = $argv;
-foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_KEY' => 'base64:'.base64_encode(str_repeat('k', 32))] as $name
-    => $value) {
+foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_KEY' => 'base64:'.base64_encode(str_repeat('k', 32))] as $name => $value) {
     putenv("$name=$value");
     $_ENV[$name] = $value;
 }

@@ -24,8 +24,7 @@ use Octavox\Core\Reading\Reader;
 
 [, $home, $sources, $orders] = $argv;
 const RESULTS = 100;
-foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_ENV' => 'production', 'APP_KEY'
-    => 'base64:'.base64_encode(str_repeat('k', 32))] as $name => $value) {
+foreach (['OCTAVOX_HOME' => $home, 'OCTAVOX_PORT' => '8000', 'APP_ENV' => 'production', 'APP_KEY' => 'base64:'.base64_encode(str_repeat('k', 32))] as $name => $value) {
     putenv("$name=$value");
     $_ENV[$name] = $value;
 }
@@ -73,8 +72,7 @@ DB::transaction(function () use ($home, $source, $tracks, $sources, $orders, $pl
     }
     $document = json_encode($plan->toArray(), JSON_THROW_ON_ERROR);
     for ($order = 1; $order <= (int) $orders; $order++) {
-        DB::table('orders')->insert(['id' => $order, 'spec' => '{"version":1,"container":"flac"}', 'summary' => 'FLAC', 'state'
-            => 'placed', 'sheet' => '{}',
+        DB::table('orders')->insert(['id' => $order, 'spec' => '{"version":1,"container":"flac"}', 'summary' => 'FLAC', 'state' => 'placed', 'sheet' => '{}',
             'placed_at' => $when($order), 'created_at' => $when($order), 'updated_at' => $when($order)]);
         for ($number = 1; $number <= RESULTS; $number++) {
             $id = RESULTS * ($order - 1) + $number;
@@ -83,13 +81,12 @@ DB::transaction(function () use ($home, $source, $tracks, $sources, $orders, $pl
             $rows[] = ['order_id' => $order, 'source_id' => 1 + $id % (int) $sources, 'source_name' => sprintf('Take %05d Tour.mp4',
                 1 + $id % (int) $sources), 'name' => $name,
                 'action' => 'remade', 'state' => $state, 'plan' => $document, 'spec' => '{"version":1}', 'source_bytes' => 1_000_000,
-                    'predicted_bytes' => 1_000_000,
+                'predicted_bytes' => 1_000_000,
                 'samples' => $plan->length(), 'rate' => 48_000, 'done_samples' => $plan->length(), 'path' => sprintf('%s/results/%04d/%s',
                     $home, $order, $name),
                 'receipt' => $state === 'done' ? json_encode($receipt, JSON_THROW_ON_ERROR) : null, 'binned' => $id % 50 === 0
                     ? "$home/bin/$id/$name" : null,
-                'error_says' => $state === 'done' ? null : 'The drive went away.', 'begun_at' => $when($order), 'ended_at'
-                    => $when($order), 'created_at' => $when($order), 'updated_at' => $when($order)];
+                'error_says' => $state === 'done' ? null : 'The drive went away.', 'begun_at' => $when($order), 'ended_at' => $when($order), 'created_at' => $when($order), 'updated_at' => $when($order)];
         }
         if ($order % 10 === 0 || $order === (int) $orders) {
             $insert('results', $rows);
@@ -97,8 +94,7 @@ DB::transaction(function () use ($home, $source, $tracks, $sources, $orders, $pl
         }
     }
 });
-$draft = DB::table('orders')->insertGetId(['spec' => '{"version":1,"container":"wav"}', 'summary' => '', 'state' => 'draft', 'sheet'
-    => '{}', 'created_at' => now(), 'updated_at' => now()]);
+$draft = DB::table('orders')->insertGetId(['spec' => '{"version":1,"container":"wav"}', 'summary' => '', 'state' => 'draft', 'sheet' => '{}', 'created_at' => now(), 'updated_at' => now()]);
 DB::table('order_lines')->insert(array_map(fn (int $id): array => ['order_id' => $draft, 'source_id' => $id, 'position' => $id], range(1,
     4)));
 $token = $app->make(IssueToken::class)->issue('bench', AccessScope::cases());
@@ -106,11 +102,11 @@ $middle = intdiv((int) $orders, 2);
 $addresses = ['/work', '/sources', '/sources?by=name', '/sources?by=length', '/sources?by=size', '/sources?by=container',
     '/sources?by=folder', '/sources?find=Take%200999', '/sources?find=zz', '/sources?show=codec:mp3',
     '/sources?show=findings', '/sources?for=podcast-host', '/sources/500', '/results', "/results?order=$middle", '/results?find=0999',
-        '/results?find=Tour', '/results?find=zq', '/results?find=nothing', '/results?show=failed',
+    '/results?find=Tour', '/results?find=zq', '/results?find=nothing', '/results?show=failed',
     '/results?show=open', '/results?show=bin', '/results?show=done', '/results?in='.rawurlencode(sprintf('%s/results/%04d', $home,
         $middle)), '/results/changes?since='.time(), '/order', "/orders/$draft", "/orders/$draft/tags", '/orders', '/recipes', '/destinations',
     '/standing', '/outside', '/outside/players', '/outside/recorders', '/outside/publish', '/outside/page?results=50,51,52', '/shelves',
-        '/settings', '/bin', '/interface', '/api/v1/sources', '/api/v1/sources?find=0999', '/api/v1/results', '/api/v1/results?order='.$middle, '/api/v1/orders', "/api/v1/orders/$middle",
+    '/settings', '/bin', '/interface', '/api/v1/sources', '/api/v1/sources?find=0999', '/api/v1/results', '/api/v1/results?order='.$middle, '/api/v1/orders', "/api/v1/orders/$middle",
     "/api/v1/orders/$middle/results", '/api/v1/sources/500'];
 $links = function (string $html) use (&$addresses): void {
     // The next page of each list, wherever it leads, and the one after that.

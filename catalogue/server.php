@@ -8,7 +8,7 @@ declare(strict_types=1);
  *
  *   GET  /disc?offsets=150,22650&leadout=58650   albums whose table of contents is that, or nearly: sectors, 75 a second, 150 before the
  * first   POST /sound                                   recordings that sound like the fingerprint in the body (numbers of 32 bits,
- * big-endian)   GET  /words?q=…                               recordings and albums by words   GET  /cover/ID                             
+ * big-endian)   GET  /words?q=…                               recordings and albums by words   GET  /cover/ID
  *   a picture
  *
  * All but the last answer {"candidates": [{"confidence", "fields": {…}, "tracks": [{"title", "performer", "isrc"}], "cover"}]}.
@@ -46,7 +46,7 @@ if ($path === '/disc') {
     foreach ($data['albums'] as $album) {
         $differences = count($album['offsets']) !== count($offsets) ? [PHP_INT_MAX]
             : array_map(fn (int $one, int $other): int => abs($one - $other), [...$album['offsets'], $album['leadout']], [...$offsets,
-            $leadout]);
+                $leadout]);
         // Another pressing may begin its tracks a little elsewhere.
         if (max($differences) <= 300) {
             $found[] = $ofAlbum($album, 1 - max($differences) / 600);

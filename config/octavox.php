@@ -31,8 +31,7 @@ return [
     'upload_hours' => (int) env('OCTAVOX_UPLOAD_HOURS', 24),
 
     // Settings that the environment says, so that the page of settings cannot.
-    'fixed' => array_keys(array_filter(['upload_gigabytes' => env('OCTAVOX_LARGEST_UPLOAD'), 'upload_hours'
-        => env('OCTAVOX_UPLOAD_HOURS')])),
+    'fixed' => array_keys(array_filter(['upload_gigabytes' => env('OCTAVOX_LARGEST_UPLOAD'), 'upload_hours' => env('OCTAVOX_UPLOAD_HOURS')])),
 
     // What files that are put outside of the home are not allowed: the umask of whoever started Octavox.
     'umask' => octdec((string) (env('OCTAVOX_UMASK') ?: sprintf('%04o', umask()))),

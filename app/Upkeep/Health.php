@@ -58,7 +58,7 @@ final class Health
 
         return match (true) {
             ! is_array($running) => 'Nothing works: Octavox was not started with its own command.',
-            $gone !== [] => sprintf('Not running: %s. It is started again within seconds; if not, start Octavox anew.', implode(', ',
+            $gone !== [] => sprintf('Not running: %s. It is started again within seconds; if not, restart Octavox.', implode(', ',
                 $gone)),
             default => '',
         };

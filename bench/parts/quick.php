@@ -25,8 +25,7 @@ return function (Workbench $bench): bool {
     [$flac, $mp3] = [$bench->long('flac', 240), $bench->long('mp3', 240)];
     $pairs = ['wav-flac' => [$bench->wave(240), $bench->samples(240)], 'flac-wav' => [$flac, $flac], 'mp3-wav' => [$mp3, $mp3],
         'wav-opus' => [$bench->wave(100), $bench->samples(100)]];
-    foreach ($bare === null ? throw new RuntimeException('Without a C compiler there is nothing to measure against.') : $pairs as $pair
-        => [$from, $in]) {
+    foreach ($bare === null ? throw new RuntimeException('Without a C compiler there is nothing to measure against.') : $pairs as $pair => [$from, $in]) {
         $judge("$pair, against the bare library calls", fn (): float => $turns(3,
             $run(...$bench->command($from, explode('-', $pair)[1])), $run(...[$bare, $pair, $in, "$bench->folder/bare"])));
     }

@@ -80,12 +80,10 @@ return new class extends Migration
         });
         DB::statement('insert into order_counts (order_id, state, files, seconds) select order_id, state, count(*), '
             .'sum(samples * 1.0 / max(rate, 1)) from results group by order_id, state');
-        $more = fn (string $row): string
-            => "insert into order_counts (order_id, state, files, seconds) select $row.order_id, $row.state, 1, "
+        $more = fn (string $row): string => "insert into order_counts (order_id, state, files, seconds) select $row.order_id, $row.state, 1, "
             ."$row.samples * 1.0 / max($row.rate, 1) where exists (select 1 from orders where id = $row.order_id) on conflict (order_id, state) "
             .'do update set files = files + 1, seconds = seconds + excluded.seconds';
-        $less = fn (string $row): string
-            => "update order_counts set files = files - 1, seconds = seconds - $row.samples * 1.0 / max($row.rate, 1) "
+        $less = fn (string $row): string => "update order_counts set files = files - 1, seconds = seconds - $row.samples * 1.0 / max($row.rate, 1) "
             ."where order_id = $row.order_id and state = $row.state";
         DB::unprepared("create trigger results_counted after insert on results begin {$more('new')}; end");
         DB::unprepared("create trigger results_uncounted after delete on results begin {$less('old')}; end");

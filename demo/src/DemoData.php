@@ -118,8 +118,7 @@ final class DemoData
             mkdir($home.'/players/Pocket player', 0775, true);
             $accepts = ['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2, 'most_kbps' => 320];
             file_put_contents($home.'/players/Pocket player/player.json', json_encode(['version' => 1, 'body' => [
-                'capacity_bytes' => 64_000_000, 'folder' => 'MUSIC', 'names' => '{artist|"Unknown"}/{title|stem}', 'playlists'
-                    => 'PLAYLISTS'],
+                'capacity_bytes' => 64_000_000, 'folder' => 'MUSIC', 'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'PLAYLISTS'],
                 'destination' => ['title' => 'Pocket player of the lift keeper', 'note' => 'MP3 up to 320 kbit/s, stereo at most.',
                     'accepts' => [$accepts], 'spec' => ['version' => 1, 'container' => 'mp3', 'sounds' => [['rate_control' => [
                         'mode' => 'nearest', 'kbps' => 192]]]]]], JSON_PRETTY_PRINT));
@@ -127,19 +126,16 @@ final class DemoData
         if (! is_dir($home.'/hosts')) {
             mkdir($home.'/hosts/canal-podcast', 0775, true);
             $podcast = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/core/destinations/podcast-host.json'), true);
-            file_put_contents($home.'/hosts/canal-podcast/host.json', json_encode(['version' => 1, 'show' => ['title'
-                => 'The canal’s podcast',
-                'description' => 'From the Wrenfield boat lift, every second week.', 'language' => 'en', 'author'
-                    => 'Wrenfield Canal Society',
+            file_put_contents($home.'/hosts/canal-podcast/host.json', json_encode(['version' => 1, 'show' => ['title' => 'The canal’s podcast',
+                'description' => 'From the Wrenfield boat lift, every second week.', 'language' => 'en', 'author' => 'Wrenfield Canal Society',
                 'address' => 'http://localhost/hosted/canal-podcast'], 'destination' => $podcast],
-                    JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE));
+                JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE));
         }
         $drive = $home.'/drive';
         if (is_dir($drive)) {
             return;
         }
-        foreach (['Choir evening 1994.iso' => 'tray', 'Brass band.cue' => 'discs/Brass band', 'Brass band.bin'
-            => 'discs/Brass band'] as $name => $place) {
+        foreach (['Choir evening 1994.iso' => 'tray', 'Brass band.cue' => 'discs/Brass band', 'Brass band.bin' => 'discs/Brass band'] as $name => $place) {
             is_dir("$drive/$place") || mkdir("$drive/$place", 0775, true);
             copy("$this->folder/Discs/$name", "$drive/$place/$name");
         }

@@ -110,8 +110,8 @@ final readonly class Discs
             9]] as $index => [$title, $performer, $second]) {
             $sink
                 ->write(sprintf("  TRACK %02d AUDIO\r\n    TITLE \"%s\"\r\n    PERFORMER \"%s\"\r\n    ISRC ZZWRN260000%d\r\n%s    INDEX 01 %s\r\n",
-                $index + 1, $title, $performer, $index + 1, $index === 0 ? '' : sprintf("    INDEX 00 00:%02d:00\r\n", $second - 1),
-                sprintf('00:%02d:00', $second)));
+                    $index + 1, $title, $performer, $index + 1, $index === 0 ? '' : sprintf("    INDEX 00 00:%02d:00\r\n", $second - 1),
+                    sprintf('00:%02d:00', $second)));
         }
     }
 

@@ -1,7 +1,7 @@
 @extends('layout')
 @section('title', 'Bin')
 @section('content')
-    <div class="title-row"><h1>Bin</h1><p class="lead">What was taken away and can come back. Nothing here goes by itself.</p></div>
+    <div class="title-row"><h1>Bin</h1><p class="lead">Deleted files that can be restored. Nothing here is removed automatically.</p></div>
     @if($bin->isEmpty())
         <div class="empty"><p class="big">Nothing is in it.</p></div>
     @else
@@ -38,9 +38,9 @@
                 <p>{{ $bin->says() }}</p>
                 <button class="act" name="do" value="back" type="submit">Put the marked back</button>
                 <button class="act act-quiet" name="do" value="destroy" type="submit"
-                    data-asks="Delete what is marked for good? It cannot be had back then.">Delete the marked for good</button>
+                    data-asks="Delete the marked files permanently? This cannot be undone.">Delete the marked files permanently</button>
                 <button class="act act-quiet" name="do" value="empty" type="submit"
-                    data-asks="Delete everything in the bin for good? It cannot be had back then.">Delete all for good</button>
+                    data-asks="Delete everything in the bin for good? This cannot be undone.">Delete all for good</button>
             </div>
         </form>
     @endif

@@ -13,13 +13,13 @@
                 <tr><td>Bin</td><td class="num">{{ $say->bytes($bin->bytes()) }}</td>
                     <td>{{ $bin->isEmpty() ? 'Nothing is in it.' : 'Delete for good what you will not want back.' }}</td><td><a
                     href="{{ route('bin') }}">Look into the bin</a></td></tr>
-                <tr><td>Results of the past</td><td class="num"></td><td>Take away what has arrived where it belongs; it goes into the bin
+                <tr><td>Results of the past</td><td class="num"></td><td>Delete what has arrived where it belongs; it goes into the bin
                     first.</td><td><a href="{{ route('results') }}">Results</a></td></tr>
                 <tr><td>Sources that were brought in</td><td class="num"></td>
-                    <td>Take off the list what is not needed any more; it goes into the bin first.</td><td><a
-                    href="{{ route('sources', ['by' => 'size']) }}">Sources, the largest first</a></td></tr>
+                    <td>Remove from the list what is no longer needed; it goes into the bin first.</td><td><a
+                    href="{{ route('sources', ['by' => 'size']) }}">Sources, largest first</a></td></tr>
                 <tr><td>Unfinished uploads ({{ count($freeable->uploads()) }})</td><td
-                    class="num">{{ $say->bytes($freeable->uploadBytes()) }}</td><td>Nobody can go on with them then.</td>
+                    class="num">{{ $say->bytes($freeable->uploadBytes()) }}</td><td>They cannot be resumed after that.</td>
                     <td>@if(count($freeable->uploads()) > 0)<button class="act act-quiet" name="do" value="uploads" type="submit"
                     data-asks="Give up all unfinished uploads? What has arrived of them is deleted.">Give them up</button>@endif</td></tr>
                 <tr><td>Drawings of sound ({{ number_format($freeable->drawings()[0]) }})</td><td

@@ -1,13 +1,12 @@
 @extends('layout')
 @section('title', 'Settings')
 @section('content')
-    <div class="title-row"><h1>Settings</h1><p class="lead">For everything that is done here. What the environment says is shown, and is
-        changed there.</p></div>
+    <div class="title-row"><h1>Settings</h1><p class="lead">For the whole application. What the environment sets is shown here and changed
+        there.</p></div>
     <section aria-labelledby="shelves-title">
         <h2 id="shelves-title">Shelves</h2>
-        <p class="note">Folders of this machine that are open to Octavox. Nothing outside of them is ever reached, and what lies on them is
-            never changed. On those that are open for writing results can be put, and an order can be told to move its sources into the
-            bin.</p>
+        <p class="note">Folders of this machine that Octavox may read. It never reaches outside them and never changes what is in them.
+            Results can be written to those that are open for writing, and an order can move its sources there into the bin.</p>
         <table class="ledger">
             <caption class="unseen">Shelves</caption>
             <thead><tr><th>Name</th><th>Folder</th><th>Results on it</th><th><span class="unseen">What can be done</span></th></tr></thead>
@@ -139,10 +138,10 @@
     </section>
     <section id="scripts" aria-labelledby="scripts-title">
         <h2 id="scripts-title">Scripts</h2>
-        <p class="note">Whoever shows a token may do by script what it allows: <a
+        <p class="note">A script that sends a token may do what the token allows: <a
             href="{{ route('interface') }}">how that is done, with examples</a>. A token is shown once, when it is made.</p>
         @if(session('token'))
-            <div class="said token-made"><label for="token">The new token. Keep it now: it is not shown again.</label> <input id="token"
+            <div class="said token-made"><label for="token">The new token. Copy it now: it is not shown again.</label> <input id="token"
                 type="text" readonly size="56" value="{{ session('token') }}" data-select-all spellcheck="false"></div>
         @endif
         <table class="ledger">
@@ -156,7 +155,7 @@
                     <td><form method="post" action="{{ route('settings.token.withdraw', $token->id) }}">@csrf @method('delete')<button
                         class="link" type="submit" aria-label="take back {{ $token->title }}">take back</button></form></td></tr>
             @empty
-                <tr><td colspan="5">There is no token, so nothing can be done by script.</td></tr>
+                <tr><td colspan="5">There is no token, so scripts cannot do anything.</td></tr>
             @endforelse
             </tbody>
         </table>

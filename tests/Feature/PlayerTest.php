@@ -108,7 +108,7 @@ it('loses nothing where a player is pulled out in the middle, and goes on when i
     app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Failed)->and(is_dir($root))->toBeFalse();
     $this->post('/outside/players', ['player' => 'Pocket', 'sources' => '1'])->assertSessionHas('said',
-        'This player is not plugged in any more; nothing was lost.');
+        'This player is no longer plugged in; nothing was lost.');
     rename($this->home.'/elsewhere', $root);
     $this->get('/outside/players')->assertSee('Go on with 1 that could not be written');
     $this->post('/outside/players/again', ['player' => 'Pocket'])->assertSessionHas('said', '1 begun again.');

@@ -54,10 +54,10 @@ it('loses nothing where a recorder is pulled out, and stays within it', function
     symlink('/etc', $this->home.'/recorders/Elsewhere');
     chmod($this->home.'/recorders/Field recorder/b.wav', 0);
     $this->post('/outside/recorders', ['recorder' => 'Elsewhere'])->assertSessionHas('said',
-        'This recorder is not plugged in any more; nothing was lost.');
+        'This recorder is no longer plugged in; nothing was lost.');
     foreach (['', '..', '../..', 'a/b', "a\0b", '.hidden'] as $name) {
         $this->post('/outside/recorders', ['recorder' => $name])->assertSessionHas('said',
-            'This recorder is not plugged in any more; nothing was lost.');
+            'This recorder is no longer plugged in; nothing was lost.');
     }
     // One file goes while it is being copied: it is told, what was copied stays, and the copy goes on later.
     unlink($this->home.'/recorders/Field recorder/b.wav');

@@ -53,5 +53,5 @@ it('takes what is here already all the same where somebody wants that, uploads t
         ->and($first->refresh()->isReady())->toBeTrue();
     $this->get("/sources/$again->id")->assertOk()->assertDontSee('Take it all the same');
     $this->post("/sources/$first->id/twice")->assertSessionHas('said',
-        'Nothing has its content any more, so there is nothing to take twice.');
+        'Nothing has this content any longer, so there is nothing to take twice.');
 });

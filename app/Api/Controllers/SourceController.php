@@ -92,7 +92,7 @@ final class SourceController
             $source->state === SourceState::Reading
                 ? Problem::throw(409, 'still-read', 'This source is still being read; ask again in a moment.')
                 : Problem::throw(422, $source->error_code ?? 'unreadable',
-                    $source->error_says ?? 'What was read of it is not understood any more.');
+                    $source->error_says ?? 'What was read of it can no longer be understood.');
         }
 
         return Page::document(ReadingDocument::write($facts));

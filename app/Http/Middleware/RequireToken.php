@@ -25,7 +25,7 @@ final class RequireToken
         if (! $token->may($needed)) {
             return Problem::respond(403, 'not-allowed',
                 sprintf('This token does not allow to %s; make one that does on the page of settings.',
-                $needed->label()), ['needs' => $needed->value]);
+                    $needed->label()), ['needs' => $needed->value]);
         }
         if ($token->used_at === null || $token->used_at < now()->subMinute()) {
             $token->update(['used_at' => now()]);

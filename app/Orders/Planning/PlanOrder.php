@@ -299,7 +299,7 @@ final class PlanOrder
     private function unread(Source $source): string
     {
         return $source->error_says
-            ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.'
+            ?? ($source->isReady() ? 'What was read of it can no longer be understood; take it off the list and bring it in again.'
             : 'It is still being read; the plan appears in a moment.');
     }
 

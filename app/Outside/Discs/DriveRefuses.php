@@ -21,7 +21,7 @@ final class DriveRefuses extends Failure
 
     public static function missing(string $name): self
     {
-        return new self(sprintf('%s does not lie beside the drive any more.', $name), null);
+        return new self(sprintf('%s is no longer beside the drive.', $name), null);
     }
 
     public static function stuck(string $folder): self

@@ -21,7 +21,7 @@ use Octavox\Core\Order\RecipeInvalid;
 
 final class PlayerController
 {
-    private const GONE = 'This player is not plugged in any more; nothing was lost.';
+    private const GONE = 'This player is no longer plugged in; nothing was lost.';
 
     public function index(Request $request, PlayerPage $page, CurrentDraft $current): View
     {

@@ -25,7 +25,7 @@ final class OfferToHost
     private function one(Host $host, Result $result): HostAnswer
     {
         if (! $result->isThere()) {
-            return new HostAnswer($result->name, $host->title(), ['It is not there any more.']);
+            return new HostAnswer($result->name, $host->title(), ['It is gone.']);
         }
         try {
             return new HostAnswer($result->name, $host->title(), $host->offer((string) $result->path, 'result-'.$result->id)->reasons);

@@ -24,7 +24,7 @@ final class ChangeResults
             $done += $this->one($result, $what) ? 1 : 0;
         }
         if ($done === 0 && $what === ManyResults::Bin) {
-            return 'None was put into the bin: they are not there any more, or lie on another drive than Octavox keeps its bin.';
+            return 'None was put into the bin: they are gone, or lie on another drive than the bin of Octavox.';
         }
         $files = $done === 1 ? 'One result' : number_format($done).' results';
 

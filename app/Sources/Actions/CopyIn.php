@@ -143,7 +143,7 @@ final class CopyIn
     {
         try {
             $shelf = $this->recorders->named($folder->recorder())?->files() ?? $this->shelves->named($folder->shelf)
-                ?? throw new OutsideShelf('Its shelf is not open any more.');
+                ?? throw new OutsideShelf('Its shelf is no longer open.');
 
             return $this->files->find($shelf, [$folder->folder], true)->files;
         } catch (OutsideShelf) {

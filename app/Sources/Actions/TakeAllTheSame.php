@@ -21,7 +21,7 @@ final class TakeAllTheSame
     {
         $same = Source::query()->find($source->same_as);
         if ($source->error_code !== RecordReading::TWICE || $same === null) {
-            return 'Nothing has its content any more, so there is nothing to take twice.';
+            return 'Nothing has this content any longer, so there is nothing to take twice.';
         }
         // What was uploaded of it is gone; the other one has the very same bytes.
         if (! is_file($source->path) && ! $this->hasOwnAgain($source, $same)) {

@@ -26,7 +26,7 @@ final class RecorderController
     {
         $recorder = $recorders->named(RequestInput::sent($request, 'recorder'));
         if ($recorder === null) {
-            return redirect()->route('recorders')->with('said', 'This recorder is not plugged in any more; nothing was lost.');
+            return redirect()->route('recorders')->with('said', 'This recorder is no longer plugged in; nothing was lost.');
         }
         $copy->begin($recorder->shelf(), '');
 

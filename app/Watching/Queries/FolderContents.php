@@ -81,7 +81,7 @@ final class FolderContents
     /** @throws OutsideShelf where it is not there, or not on the shelf any more */
     public function shelf(WatchedFolder $standing): Shelf
     {
-        $shelf = app(Shelves::class)->named($standing->shelf) ?? throw new OutsideShelf('Its shelf is not open any more.');
+        $shelf = app(Shelves::class)->named($standing->shelf) ?? throw new OutsideShelf('Its shelf is no longer open.');
         if (! is_dir($shelf->resolve($standing->folder))) {
             throw new OutsideShelf('What it watches is no folder.');
         }

@@ -17,7 +17,7 @@ final class OutsideDecoderFailed extends Failure
 
     public static function silent(string $path, string $codec): self
     {
-        return new self(sprintf('The program that decodes %s here said nothing any more and was ended; nothing was made of it. Try it on '
+        return new self(sprintf('The program that decodes %s here went silent and was ended; nothing was made of it. Try it on '
             .'this file by hand.', $codec), $path);
     }
 

@@ -65,7 +65,7 @@ final class SpecTable
             SpecField::texts('labels'),
             SpecField::text('pieces', 'Begin-end, separated by commas; chapters; silences:LEVEL:SECONDS.', 20_000),
             SpecField::bool('separate', 'Whether each piece becomes a result of its own.'),
-            SpecField::bool('exact', 'Whether a piece is rather encoded anew than moved to frame borders.'),
+            SpecField::bool('exact', 'Whether a piece is re-encoded rather than moved to frame borders.'),
             SpecField::text('fade_in', '', 40),
             SpecField::text('fade_out', '', 40),
             SpecField::text('level', 'gain:+3, peak:-1, rms:-20, lufs:-16, with a ceiling like lufs:-16:-2; empty leaves it.', 80),

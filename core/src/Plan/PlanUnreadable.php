@@ -11,7 +11,7 @@ final class PlanUnreadable extends Failure
 {
     public static function broken(string $why): self
     {
-        return new self(sprintf('The plan of this result cannot be read any more (%s); nothing was made. Order it again.',
+        return new self(sprintf('The plan of this result can no longer be read (%s); nothing was made. Order it again.',
             rtrim($why, '.')));
     }
 

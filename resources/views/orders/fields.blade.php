@@ -22,7 +22,7 @@
                 }}</option>@endforeach
         </select>
         <p class="note">{{ $choices->form->sound()->codec === null ? 'where the video carries it, else '.($choices->form->encoder()->name()
-            === 'wav' ? 'PCM' : $choices->form->encoder()->label()) : 'all of it is made anew' }}</p>
+            === 'wav' ? 'PCM' : $choices->form->encoder()->label()) : 'all of it is encoded again' }}</p>
     </div>
 @endif
 @if($choices->hasFormat() && $choices->form->hasQuality())

@@ -1,7 +1,7 @@
 @extends('layout')
 @section('title', 'Order sheets')
 @section('content')
-    <div class="title-row"><h1>Order sheet</h1><p class="lead">Drafts stay until they are placed or thrown away.</p>
+    <div class="title-row"><h1>Order sheet</h1><p class="lead">Drafts stay until they are placed or deleted.</p>
         <div class="title-acts"><form method="post" action="{{ route('orders.store') }}">@csrf<button class="act act-quiet"
             type="submit">Begin an empty one</button></form></div></div>
     @if($drafts->isEmpty())

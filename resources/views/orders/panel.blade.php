@@ -77,7 +77,7 @@
             <div class="choice">
                 <span class="label">Edges of a piece</span>
                 <label class="tickline"><input type="checkbox" name="exact" value="1" id="exact-{{ $panel->line->line->id }}"
-                    @checked($panel->choices->form->sound()->exact === true)> exact, even if encoded anew</label>
+                    @checked($panel->choices->form->sound()->exact === true)> exact, even if it must be re-encoded</label>
             </div>
         </section>
     </div>

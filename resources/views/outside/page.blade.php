@@ -28,8 +28,8 @@
                 <noscript><button class="act act-quiet" type="submit">Show it</button></noscript>
             </form>
             <div id="page-preview">
-                @if(! $choices->isReadable())<p class="fault">Text of this colour can hardly be read on this ground: a contrast of {{
-                    number_format($choices->contrast(), 1) }}, where 4.5 is the least.</p>@endif
+                @if(! $choices->isReadable())<p class="fault">Text in this colour is hard to read on this background: its contrast is {{
+                    number_format($choices->contrast(), 1) }}, and 4.5 is the minimum.</p>@endif
                 <iframe src="{{ route('page.preview', $query) }}" title="How the page will look" width="{{ $choices->width + 8 }}"
                     height="{{ 190 + ($results->count() > 1 ? min(8, $results->count()) * 44 : 0) }}"></iframe>
                 <form method="post" action="{{ route('page.make') }}">@csrf

@@ -1,8 +1,8 @@
 @extends('layout')
 @section('title', 'Players')
 @section('content')
-    <div class="title-row"><h1>Players</h1><p class="lead">What goes on them is made as they want it, verified, and never more than
-        fits.</p></div>
+    <div class="title-row"><h1>Players</h1><p class="lead">Files for them are made in a format they take, verified, and never exceed the
+        space there is.</p></div>
     <nav class="crumbs" aria-label="Where it lies"><a href="{{ route('outside') }}">Outside</a> / Players</nav>
     <div id="players" @if($busy) hx-get="{{ route('players') }}" hx-trigger="every 1500ms" hx-select="#players" hx-swap="outerHTML" @endif>
     @if($players === [])

@@ -1,7 +1,8 @@
 @extends('layout')
 @section('title', 'Recorders')
 @section('content')
-    <div class="title-row"><h1>Recorders</h1><p class="lead">Copied in whole, with their dates and checked sums. What is on them stays.</p>
+    <div class="title-row"><h1>Recorders</h1><p class="lead">Copied completely, with dates and verified checksums. Nothing on them is
+        deleted.</p>
         </div>
     <nav class="crumbs" aria-label="Where it lies"><a href="{{ route('outside') }}">Outside</a> / Recorders</nav>
     <div id="recorders" @if($copying) hx-get="{{ route('recorders') }}" hx-trigger="every 900ms" hx-select="#recorders" hx-swap="outerHTML"

@@ -8,8 +8,8 @@
         @csrf @method('put')
         @include('presets.titles')
         <h2>What is accepted there</h2>
-        <p class="note">A file is accepted that is of any of these kinds. Lists have commas between; what is left empty is not looked
-            at.</p>
+        <p class="note">A file is accepted that is of any of these kinds. Separate list entries with commas; empty fields are not
+            checked.</p>
         @foreach([...$editor->accepts(), ...($editor->known->isOwn ? [null] : [])] as $index => $one)
             <fieldset class="kind">
                 <legend>{{ $one === null ? 'A further kind' : 'Kind '.($index + 1) }}</legend>

@@ -1,5 +1,5 @@
 @if($result->receiptFacts() === null)
-<p>What was measured on this result is not understood any more; its file is as it was.</p>
+<p>The measurements of this result can no longer be read; the file itself is unchanged.</p>
 @else
 <div class="receipt-body">
     <div>

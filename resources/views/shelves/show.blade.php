@@ -14,8 +14,8 @@
         <form class="copy-in" method="post" action="{{ route('shelf.copy', $shelf->name) }}">@csrf<input type="hidden" name="folder"
             value="{{ $folder }}">
             <button class="act act-quiet" type="submit">Copy this folder in</button> <span
-                class="quiet">for cards and recorders that go away again: with dates and sums, and recordings in several files become
-                one</span></form>
+                class="quiet">for cards and recorders that will be removed: with dates and checksums; recordings in several files become
+                    one</span></form>
     @endif
     <form method="post" action="{{ route('shelf.take', $shelf->name) }}" data-pick data-pick-joined="paths">
         @csrf

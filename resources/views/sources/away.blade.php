@@ -2,5 +2,5 @@
     @csrf @method('delete')
     <button class="act act-quiet" type="submit">Take off the list</button>
     <span class="quiet">{{ $source->origin === 'shelf' ? 'The file stays on its shelf; results stay too.' :
-        'Its copy here goes into the bin, where it can be had back from; results stay.' }}</span>
+        'Its copy here goes into the bin, from which it can be restored; results stay.' }}</span>
 </form>

@@ -1,7 +1,7 @@
 <section aria-labelledby="own-title">
     <h2 id="own-title">Your own words</h2>
-    @if($source->given_name === '' && $say->isEmpty($source->name))<p class="finding finding-note">Its name says nothing of what it is. Give
-        it one, and results are called by that; kept as it is, you are not asked again.</p>@endif
+    @if($source->given_name === '' && $say->isEmpty($source->name))<p class="finding finding-note">Its name says nothing about it. Give it
+        another, and results use that; keep it, and you are not asked again.</p>@endif
     <form class="own-words" method="post" action="{{ route('source.update', $source) }}">
         @csrf @method('patch')
         <div class="choice choice-wide"><label for="own-name">Called</label><input id="own-name" name="name" type="text" maxlength="200"

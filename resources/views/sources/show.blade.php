@@ -15,7 +15,7 @@
         <p class="said" hx-get="{{ route('source', $source) }}" hx-trigger="every 900ms" hx-target="body">It is being read.</p>
     @elseif($source->state->value === 'unreadable' || $facts === null)
         <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])
-            <p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.'
+            <p>{{ $source->error_says ?? 'What was read of it can no longer be understood; take it off the list and bring it in again.'
             }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a> <button class="link" type="submit"
             form="twice">Take it all the same</button>@endif @if($source->mayBeHeaderless())<a class="act act-quiet"
             href="{{ route('source.headerless', $source) }}">Try it as sound without a header</a>@endif</p></section>

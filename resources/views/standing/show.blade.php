@@ -24,7 +24,7 @@
     @if($log->isEmpty())<p>Nothing so far.</p>
     @else
         <table class="ledger">
-            <caption class="unseen">What arrived, the last first</caption>
+            <caption class="unseen">Arrivals, newest first</caption>
             <thead><tr><th>File</th><th>State</th><th>What came of it</th><th>When</th></tr></thead>
             <tbody>
             @foreach($log as $one)

@@ -30,7 +30,7 @@ final class SheetUnusable extends Failure
     public static function noStarts(string $path): self
     {
         return new self('The sheet says where the pauses before its tracks begin (INDEX 00) and nowhere where the tracks do (INDEX 01), so '
-            .'nothing can be divided by it; take the files that it names by themselves, or write the sheet anew.', $path);
+            .'nothing can be divided by it; take the files that it names by themselves, or write the sheet again.', $path);
     }
 
     public static function data(string $path): self
