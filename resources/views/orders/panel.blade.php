@@ -71,12 +71,12 @@
             </div>
             <div class="choice">
                 <span class="label">Several pieces</span>
-                <label class="tickline"><input type="checkbox" name="apart" value="1" id="apart-{{ $panel->line->line->id }}"
+                <label class="tickline"><input type="checkbox" id="apart-{{ $panel->line->line->id }}" name="apart" value="1"
                     @checked($panel->choices->form->sound()->separate === true)> a file of each</label>
             </div>
             <div class="choice">
                 <span class="label">Edges of a piece</span>
-                <label class="tickline"><input type="checkbox" name="exact" value="1" id="exact-{{ $panel->line->line->id }}"
+                <label class="tickline"><input type="checkbox" id="exact-{{ $panel->line->line->id }}" name="exact" value="1"
                     @checked($panel->choices->form->sound()->exact === true)> exact, even if it must be re-encoded</label>
             </div>
         </section>
