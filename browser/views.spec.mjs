@@ -31,6 +31,7 @@ test('every view can be used by everyone and fits a narrow window', async ({ pag
         `/order?sources=${source},999&format=mp3`,
         `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`,
         '/orders',
+        '/orders/2/tags',
         '/results',
         '/shelves',
         '/settings',

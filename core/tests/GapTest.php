@@ -19,7 +19,7 @@ use Octavox\Core\Tests\Support\Scratch;
 /**
  * Mono of one value at 48 kHz whose packets stand where they are told to. @param  list<array{int, int}>  $packets  first sample, samples
  */
-function standing(array $packets): Demuxer
+function withPacketsAt(array $packets): Demuxer
 {
     return new class($packets) implements Demuxer
     {
@@ -68,7 +68,7 @@ function standing(array $packets): Demuxer
 it('keeps sound where its packets stand, with silence where there are none', function (array $packets, array $heard) {
     $audio = AudioFormat::pcm(SampleFormat::signed(16), 48_000, Layout::mono());
     $samples = '';
-    foreach ((new TrackDecoder(standing($packets), Track::sound(1, $audio, Timeline::plain(14_400), 28_800)))->blocks([Segment::media(0,
+    foreach ((new TrackDecoder(withPacketsAt($packets), Track::sound(1, $audio, Timeline::plain(14_400), 28_800)))->blocks([Segment::media(0,
         14_400)]) as $block) {
         $samples .= $block->bytes();
     }

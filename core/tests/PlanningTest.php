@@ -221,7 +221,7 @@ it('never raises the bit rate of a lossy sound by itself', function () {
     foreach (['aac' => 96, 'opus' => 72, 'vorbis' => 90, 'mp2' => 192] as $format => $kbps) {
         $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), '/x'));
         expect(abs($plan->sounds[0]->rateControl->kbps - $kbps))->toBeLessThan(3, $format)->and($plan->warnings)->toBe([])
-            ->and(implode(' ', PlanWords::steps($plan)))->toContain('loses nothing more to the ear');
+            ->and(implode(' ', PlanWords::steps($plan)))->toContain('to lose nothing more audible');
     }
     $raised = Planning::plan(Reader::read($path), Spec::sound(Outputs::named('aac'), RateControl::near(256), '/x'));
     $warning = $raised->warnings[0]->kind;

@@ -102,7 +102,10 @@ final readonly class SoundSpec
     {
         $gone = array_filter(SpecTable::sound(), fn (SpecField $field): bool => in_array($field->name, $fields, true));
 
-        return $this->copy([...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null), 'left' => array_values(array_diff($this->left, $fields))]);
+        return $this->copy([
+            ...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null),
+            'left' => array_values(array_diff($this->left, $fields)),
+        ]);
     }
 
     public function withTracks(?string $tracks): self

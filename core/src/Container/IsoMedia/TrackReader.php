@@ -54,7 +54,8 @@ final class TrackReader
         [$timescale, $language] = $this->mediaHeader($media);
         $description = $this->boxes->find($table, 'stsd');
 
-        $header = $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd') ?? $this->boxes->find($media, 'minf/sthd');
+        $header = $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd')
+            ?? $this->boxes->find($media, 'minf/sthd');
 
         return new TrackTable(
             $this->number,

@@ -87,8 +87,8 @@ final class TrackTable
         $seconds = $this->samples->ticks() / $this->timescale;
 
         return PictureEntry::read($boxes, $box, new PictureStream($this->entry->codec, $this->entry->width, $this->entry->height,
-            $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, '', '', $this->head->matrix, $this->spacing(), null,
-            $this->head->language, $this->firstShown()));
+            $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, '', '', $this->head->matrix, $this->spacing(),
+            null, $this->head->language, $this->firstShown()));
     }
 
     /**

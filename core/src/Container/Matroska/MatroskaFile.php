@@ -85,7 +85,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             return null;
         }
 
-        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->index->scale), $picture->perSecond,
+        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->index->scale),
+            $picture->perSecond,
             $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language,
             bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
     }
@@ -175,7 +176,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         $factor = max(1, intdiv($rate, max(1, $audio->rate)));
         $preroll = max(CodecModules::of($audio->codec)->preroll() * ($audio->frameLength ?: 1024) * $factor, intdiv($rate, 10));
         $origin = $this->index->origins[$track->number] ?? 0;
-        $first = $from <= 0 ? 0 : $this->index->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->index->scale));
+        $ticks = (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->index->scale);
+        $first = $from <= 0 ? 0 : $this->index->clusters->before($origin + $ticks);
         $clock = new StreamClock($this->index->scale * $rate / 1e9, $rate);
         $length = PacketLengths::for($audio);
         $opening = null;

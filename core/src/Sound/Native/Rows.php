@@ -12,5 +12,6 @@ final readonly class Rows
      * @param  int  $stride  numbers from the start of one row to that of the next
      * @param  int  $length  numbers of a row
      */
-    public function __construct(public FloatBuffer $buffer, public int $offset, public int $stride, public int $count, public int $length) {}
+    public function __construct(public FloatBuffer $buffer, public int $offset, public int $stride, public int $count,
+        public int $length) {}
 }
