@@ -122,7 +122,8 @@ export class Octavox {
     /** A view breaks no rule of access and needs no scrolling to the side in a narrow window. */
     async isForEveryone(page, view) {
         await page.setViewportSize({ width: 1280, height: 800 });
-        await page.goto(this.address + view);
+        const answer = await page.goto(this.address + view);
+        expect([view, answer.ok()]).toEqual([view, view !== '/nowhere']);
         const { violations } = await new AxeBuilder({ page })
             .options({
                 runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
