@@ -293,7 +293,7 @@ it('refuses a place, a picture and a name that lead elsewhere, and logs no refus
     ] as $pointer => $body) {
         expect($refused($body)[0])->toBe($pointer);
     }
-    expect($refused(['spec' => ['container' => 'flac'], 'place' => 'shelf:nowhere'])[1])->toContain('is not there any more')
+    expect($refused(['spec' => ['container' => 'flac'], 'place' => 'shelf:nowhere'])[1])->toContain('There is no shelf')
         ->and(Order::query()->count())->toBe(0);
     ask($this, 'POST', '/orders', ['sources' => [$source->id], 'spec' => ['container' => 'flac', 'place' => '']])->assertStatus(201);
     expect(implode('', array_map(file_get_contents(...), glob($this->home.'/octavox*.log') ?: [])))->not->toContain('ERROR');

@@ -103,7 +103,7 @@ it('puts results only where a shelf is open for writing', function () {
     expect($folders('beside'))->toBe([$own, $own])->and(Place::of('beside', app(Shelves::class))->note($shelved))
         ->toContain('not open for writing')
         ->and(fn () => $folders('shelf:Videos'))->toThrow(OutsideShelf::class, 'not open for writing')
-        ->and(fn () => $folders('shelf:Gone'))->toThrow(OutsideShelf::class, 'not there any more');
+        ->and(fn () => $folders('shelf:Gone'))->toThrow(OutsideShelf::class, 'There is no shelf');
 });
 
 it('reads tags as they are typed', function (mixed $typed, array $tags) {

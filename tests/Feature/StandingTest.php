@@ -163,7 +163,7 @@ it('refuses what it cannot watch, or make', function (array $fields, string $say
     $this->get('/standing')->assertOk();
 })->with([
     [['title' => ' '], 'needs a title'], [['goes' => ''], 'Choose a destination'], [['goes' => 'by:nothing'], 'Choose a destination'],
-    [['shelf' => 'Elsewhere'], 'not open any more'], [['folder' => '../..'], 'open downwards'], [['folder' => 'nowhere'], 'no longer on'],
+    [['shelf' => 'Elsewhere'], 'no longer open'], [['folder' => '../..'], 'open downwards'], [['folder' => 'nowhere'], 'no longer on'],
     [['name' => '{colour}'], 'There is no field'],
 ]);
 

@@ -107,7 +107,7 @@ final readonly class Place
         $shelf = $this->shelves->named($name);
         if ($shelf === null) {
             throw new OutsideShelf(sprintf(
-                'The shelf %s is gone, so nothing can be put on it; choose another place.', $name));
+                'There is no shelf %s, so nothing can be put on it; choose another place.', $name));
         }
         if (! $shelf->isWritable) {
             throw new OutsideShelf(sprintf('The shelf %s is not open for writing; choose another place, or let its owner open it.', $name));
