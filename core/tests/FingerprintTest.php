@@ -13,20 +13,25 @@ use Octavox\Core\Tests\Support\Signal;
  */
 function piece(int $number): array
 {
+    static $pieces = [];
+    if (isset($pieces[$number])) {
+        return $pieces[$number];
+    }
     mt_srand($number);
     $samples = array_fill(0, 20 * 16_000, 0.0);
     $note = 0;
     for ($start = 0; $start < count($samples); $start += mt_rand(1800, 7000)) {
         $note = max(-12, min(18, $note + mt_rand(-5, 5)));
         foreach ([[220 * 2 ** ($note / 12), 0.18], [110 * 2 ** (($note - mt_rand(0, 12)) / 12), 0.12]] as [$pitch, $level]) {
-            for ($index = 0; $index < 9000 && $start + $index < count($samples); $index++) {
+            $end = min(9000, count($samples) - $start);
+            for ($index = 0; $index < $end; $index++) {
                 $turn = 2 * M_PI * $pitch * $index / 16_000;
                 $samples[$start + $index] += $level * exp(-$index / 3000) * (sin($turn) + 0.5 * sin(2 * $turn) + 0.3 * sin(3 * $turn) + 0.2 * sin(5 * $turn));
             }
         }
     }
 
-    return $samples;
+    return $pieces[$number] = $samples;
 }
 
 /** @return list<int> */

@@ -77,7 +77,7 @@ it('ends a program that misbehaves, and says what it did', function (string $way
     exec('pgrep -f "fixtures/outside.php .*'.preg_quote(basename($path), '"').'"', $running);
     expect($running)->toBe([]);
 })->with([
-    'hangs' => ['hangs', 'said nothing any more and was ended'], 'floods' => ['floods', 'more than the 8.33 s that there are'],
+    'hangs' => ['hangs', 'went silent and was ended'], 'floods' => ['floods', 'more than the 8.33 s that there are'],
     'rate' => ['lies about its rate', '96,000 Hz instead of 48,000'], 'channels' => ['lies about its channels', '2 channels instead of 1'],
     'short' => ['stops too soon', '4.17 s instead of 8.33'], 'dies' => ['dies',
         'ended with the number 3 and said: the licence has run out'],
