@@ -86,16 +86,7 @@ test('whatever is killed, the result ends well and nothing half stands under its
 
     // Everything at once, as when the machine loses its power; then it is started anew.
     await working();
-    const ended = new Promise((resolve) => octavox.process.once('exit', resolve));
-    octavox.process.kill('SIGKILL');
-    octavox.parts('.').forEach((part) => {
-        try {
-            process.kill(part, 'SIGKILL');
-        } catch {
-            /* gone already */
-        }
-    });
-    await ended;
+    await octavox.kill();
     expect(octavox.results().filter((name) => name.endsWith('survives.mp3'))).toEqual([]);
     await octavox.run();
     await page.goto(`${octavox.address}/results`);

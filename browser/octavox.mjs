@@ -75,6 +75,20 @@ export class Octavox {
         await ended;
     }
 
+    /** Everything at once, as when the machine loses its power. */
+    async kill() {
+        const ended = new Promise((resolve) => this.process.once('exit', resolve));
+        this.process.kill('SIGKILL');
+        this.parts('.').forEach((part) => {
+            try {
+                process.kill(part, 'SIGKILL');
+            } catch {
+                /* gone already */
+            }
+        });
+        await ended;
+    }
+
     async end() {
         await this.stop();
         fs.rmSync(this.home, { recursive: true, force: true });

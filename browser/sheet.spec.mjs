@@ -200,16 +200,7 @@ test('one file breaks and everything is killed in the middle: the others are mad
     await expect
         .poll(() => octavox.rows("select count(*) as done from results where state = 'done'")[0].done, { timeout: 60_000 })
         .toBeGreaterThan(20);
-    const ended = new Promise((resolve) => octavox.process.once('exit', resolve));
-    octavox.process.kill('SIGKILL');
-    octavox.parts('.').forEach((part) => {
-        try {
-            process.kill(part, 'SIGKILL');
-        } catch {
-            /* gone already */
-        }
-    });
-    await ended;
+    await octavox.kill();
     await octavox.run();
     await page.goto(`${octavox.address}/results`);
     await expect

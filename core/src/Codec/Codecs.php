@@ -24,12 +24,6 @@ final class Codecs
         return $module::NEEDS_SET_UP && $module->isDecoded() && ! self::canDecode($audio);
     }
 
-    /** Whether there is a decoder of it at all. */
-    public static function decodable(Codec $codec): bool
-    {
-        return CodecModules::of($codec)->isDecoded();
-    }
-
     /** {@see CodecModule::setUp()} */
     public static function setUp(AudioFormat $audio): string
     {

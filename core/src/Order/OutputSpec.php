@@ -93,11 +93,9 @@ final readonly class OutputSpec
             array_filter($fields, fn (string $field): bool => str_starts_with($field, 'tags.')))));
         $sounds = array_map(fn (SoundSpec $sound): SoundSpec => $sound->without(...$fields), $this->sounds);
 
-        $gone = array_filter(SpecTable::output(), fn (SpecField $field): bool => in_array($field->name, $fields, true));
-
         return $this->copy([
             'tags' => $tags === [] ? null : $tags,
-            ...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null),
+            ...SpecTable::unsaid(SpecTable::output(), array_values($fields)),
             'sounds' => count($sounds) === 1 && $sounds[0]->isEmpty() ? [] : $sounds,
         ]);
     }

@@ -100,10 +100,8 @@ final readonly class SoundSpec
     /** The same without what is said of some fields. */
     public function without(string ...$fields): self
     {
-        $gone = array_filter(SpecTable::sound(), fn (SpecField $field): bool => in_array($field->name, $fields, true));
-
         return $this->copy([
-            ...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null),
+            ...SpecTable::unsaid(SpecTable::sound(), array_values($fields)),
             'left' => array_values(array_diff($this->left, $fields)),
         ]);
     }

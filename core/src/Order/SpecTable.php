@@ -105,6 +105,18 @@ final class SpecTable
         return $values;
     }
 
+    /**
+     * @param  list<SpecField>  $table
+     * @param  list<string>  $names  in JSON; those of other fields are left alone
+     * @return array<string, null> by property
+     */
+    public static function unsaid(array $table, array $names): array
+    {
+        $gone = array_filter($table, fn (SpecField $field): bool => in_array($field->name, $names, true));
+
+        return array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null);
+    }
+
     /** @return array<string, mixed> JSON Schema 2020-12 of {@see OutputSpec::toArray()} */
     public static function schema(): array
     {
